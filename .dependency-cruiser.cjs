@@ -1,0 +1,54 @@
+/** The arrows of the house: a module knows those below it, never those above. */
+const only = (from, allowed) => ({
+  name: `${from} knows only ${allowed.join(', ') || 'itself'}`,
+  severity: 'error',
+  from: { path: `^packages/${from}/` },
+  to: { path: '^packages/', pathNot: `^packages/(${[from, ...allowed].join('|')})/` },
+});
+
+/** Inside core, in the order in which data flows: each folder knows those before it. */
+const flow = ['time', 'text', 'listen', 'formats', 'pace', 'programme', 'scene', 'check'];
+const inside = flow.map((folder, place) => ({
+  name: `core/${folder} knows only what comes before it`,
+  severity: 'error',
+  from: { path: `^packages/core/src/${folder}/` },
+  to: {
+    path: '^packages/core/src/',
+    pathNot: `^packages/core/src/(${flow.slice(0, place + 1).join('|')})/`,
+  },
+}));
+
+module.exports = {
+  forbidden: [
+    only('core', []),
+    only('paint', ['core']),
+    only('server', ['core']),
+    only('cli', ['core', 'paint']),
+    only('web', ['core', 'paint']),
+    ...inside,
+    {
+      name: 'core is pure',
+      severity: 'error',
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    { name: 'no circles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'resolvable',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: 'dist/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.tsx', '.mjs', '.js', '.json'],
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
+  },
+};

@@ -1,0 +1,26 @@
+import js from '@eslint/js';
+import ts from 'typescript-eslint';
+import hooks from 'eslint-plugin-react-hooks';
+
+export default ts.config(
+  { ignores: ['**/node_modules/', '**/dist/', 'data/', 'test-results/'] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      eqeqeq: 'error',
+      'prefer-const': 'error',
+    },
+  },
+  {
+    files: ['scripts/**/*.mjs', '**/*.cjs', '*.mjs'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', setTimeout: 'readonly' } },
+  },
+  {
+    files: ['packages/web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+);

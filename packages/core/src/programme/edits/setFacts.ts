@@ -1,0 +1,68 @@
+/** Edits of the programme as a whole: its facts, and the material that belongs to it. */
+import { create, remove, update, type Change, type Edit } from '../change.ts';
+import { piecesInOrder } from '../order.ts';
+import type { Facts, Id, Material, Programme } from '../programme.ts';
+
+/**
+ * Sets facts of the programme. Another frame height takes the strands' text sizes along, so that
+ * text fills the same part of the frame.
+ */
+export function setFacts(
+  programme: Programme,
+  part: Partial<Facts>,
+  name = 'Set up programme',
+): Edit {
+  const scale = (part.frame?.height ?? programme.facts.frame.height) / programme.facts.frame.height;
+  const strands = Object.values(programme.strands).flatMap((strand) => {
+    const { size, margin, outlineWidth } = strand.style;
+    const style = {
+      ...strand.style,
+      size: Math.round(size * scale),
+      margin: Math.round(margin * scale),
+      outlineWidth: Math.max(1, Math.round(outlineWidth * scale)),
+    };
+    return scale === 1 ? [] : update('strand', strand, { style });
+  });
+  return { name, changes: [...update('programme', programme.facts, part), ...strands] };
+}
+
+/**
+ * Adds a material. The first sound becomes what is heard and the first film what is seen; the first
+ * film also sets frame size, rate and length unless the editor has set them.
+ */
+export function addMaterial(programme: Programme, material: Material): Edit {
+  const { facts } = programme;
+  const film = material.picture?.shown && facts.picture === null;
+  const sounds = material.sound !== null && facts.sound === null;
+  const { picture } = material;
+  const part: Partial<Facts> = {
+    ...(film && { picture: material.id }),
+    ...(sounds && { sound: material.id }),
+    ...(film && facts.setBy === 'default' && picture
+      ? {
+          frame: { width: picture.width, height: picture.height },
+          frameRate: picture.frameRate ?? facts.frameRate,
+          length: material.length,
+          setBy: 'film' as const,
+        }
+      : sounds && facts.setBy === 'default' && { length: material.length }),
+  };
+  const changes = [create('material', material), ...setFacts(programme, part).changes];
+  return { name: `Bring in ${material.name}`, changes };
+}
+
+/** Takes a material away with its pieces; the programme is silent or dark where it was in use. */
+export function removeMaterial(programme: Programme, id: Id): Edit {
+  const material = programme.materials[id];
+  if (!material) return { name: 'Take out material', changes: [] };
+  const { facts } = programme;
+  const unused: Change[] = update('programme', facts, {
+    sound: facts.sound === id ? null : facts.sound,
+    picture: facts.picture === id ? null : facts.picture,
+  });
+  const pieces = piecesInOrder(programme, id).map((piece) => remove('piece', piece));
+  return {
+    name: `Take out ${material.name}`,
+    changes: [...unused, ...pieces, remove('material', material)],
+  };
+}

@@ -1,0 +1,59 @@
+/** The entities of a programme in order of time, sorted once for each state of their table. */
+import type { Range } from '../time/range.ts';
+import type { Cue, Id, Piece, Programme, Strand, Table } from './programme.ts';
+
+const byStart = (a: Range, b: Range): number => a.start - b.start || a.end - b.end;
+
+/** Groups a table by `key` and sorts each group; remembers the answer as long as the table lives. */
+function ordered<T extends Range>(key: (item: T) => Id): (table: Table<T>, id: Id) => readonly T[] {
+  const known = new WeakMap<Table<T>, Map<Id, T[]>>();
+  return (table, id) => {
+    let groups = known.get(table);
+    if (!groups) {
+      groups = new Map<Id, T[]>();
+      for (const item of Object.values(table)) {
+        const group = groups.get(key(item));
+        if (group) group.push(item);
+        else groups.set(key(item), [item]);
+      }
+      for (const group of groups.values()) group.sort(byStart);
+      known.set(table, groups);
+    }
+    return groups.get(id) ?? [];
+  };
+}
+
+const cuesByStrand = ordered<Cue>((cue) => cue.strand);
+const piecesByMaterial = ordered<Piece>((piece) => piece.material);
+
+/** The cues of a strand, by start. */
+export const cuesInOrder = (programme: Programme, strand: Id): readonly Cue[] =>
+  cuesByStrand(programme.cues, strand);
+
+/** The pieces found in a material, by start. */
+export const piecesInOrder = (programme: Programme, material: Id | null): readonly Piece[] =>
+  material === null ? [] : piecesByMaterial(programme.pieces, material);
+
+/** The strands, in the order in which they were made. */
+export const strandsInOrder = (programme: Programme): readonly Strand[] =>
+  Object.values(programme.strands);
+
+/** The cues on either side of `cue` on its strand. */
+export function neighbours(programme: Programme, cue: Cue): { before?: Cue; after?: Cue } {
+  const row = cuesInOrder(programme, cue.strand);
+  const at = placeOf(row, cue);
+  const [before, after] = [row[at - 1], row[at + 1]];
+  return { ...(before && { before }), ...(after && { after }) };
+}
+
+/** The place of `cue` in its ordered row, by halving. */
+export function placeOf(row: readonly Cue[], cue: Cue): number {
+  let [low, high] = [0, row.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (byStart(row[middle] as Cue, cue) < 0) low = middle + 1;
+    else high = middle;
+  }
+  while (low < row.length - 1 && row[low]?.id !== cue.id) low++;
+  return low;
+}

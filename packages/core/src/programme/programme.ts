@@ -1,0 +1,131 @@
+/**
+ * The programme: everything an editor makes, as flat tables of entities keyed by id.
+ *
+ * Flat, so that one edited cue among ten thousand costs one row: in memory, on the wire and on disk.
+ */
+import type { Line } from '../text/lines.ts';
+import type { ReadingProfile } from '../pace/profile.ts';
+import type { FrameRate } from '../time/frameRate.ts';
+import type { Range } from '../time/range.ts';
+import type { Ticks } from '../time/ticks.ts';
+
+export type Id = string;
+
+/** What is true of the programme as a whole. Kept as the one entity of kind `programme`. */
+export interface Facts {
+  readonly id: Id;
+  readonly title: string;
+  /** Frame size in pixels. */
+  readonly frame: { readonly width: number; readonly height: number };
+  readonly frameRate: FrameRate;
+  /** Timecode of the first frame, in ticks from midnight. */
+  readonly startTimecode: Ticks;
+  readonly length: Ticks;
+  /** Who set frame, rate and length last: a film may set them until the editor has. */
+  readonly setBy: 'default' | 'film' | 'editor';
+  /** What is heard and what is seen: materials, or null for none. */
+  readonly sound: Id | null;
+  readonly picture: Id | null;
+  readonly backdrop: { readonly colour: string };
+  readonly profile: ReadingProfile;
+}
+
+/** A file that was brought in. Its bytes are kept elsewhere, under `hash`. */
+export interface Material {
+  readonly id: Id;
+  /** SHA-256 of the content, in hexadecimal. */
+  readonly hash: string;
+  readonly name: string;
+  readonly kind: 'sound' | 'film' | 'font';
+  readonly bytes: number;
+  readonly length: Ticks;
+  readonly sound: {
+    readonly sampleRate: number;
+    readonly channels: number;
+    readonly codec: string;
+  } | null;
+  readonly picture: {
+    readonly width: number;
+    readonly height: number;
+    readonly frameRate: FrameRate | null;
+    readonly codec: string;
+    /** Whether this browser could decode it when it was brought in. */
+    readonly shown: boolean;
+  } | null;
+  /** The family name of a font. */
+  readonly family: string | null;
+  /** What an editor should know about it, in sentences. */
+  readonly remarks: readonly string[];
+}
+
+/** How text looks and where it stands. Lengths are in pixels of the programme's frame. */
+export interface TextStyle {
+  readonly family: string;
+  readonly size: number;
+  readonly colour: string;
+  readonly outlineColour: string;
+  readonly outlineWidth: number;
+  readonly across: 'left' | 'centre' | 'right';
+  readonly down: 'top' | 'middle' | 'bottom';
+  /** Distance of the text from the frame's edge at which it stands. */
+  readonly margin: number;
+  /** Distance between baselines, as a multiple of the size. */
+  readonly lineSpacing: number;
+}
+
+export interface Strand {
+  readonly id: Id;
+  readonly kind: 'subtitle';
+  readonly title: string;
+  readonly style: TextStyle;
+  readonly overlapAllowed: boolean;
+}
+
+/** When one word of a cue is said, and how that is known. */
+export interface WordTime extends Range {
+  readonly text: string;
+  readonly source: 'heard' | 'tapped' | 'woven' | 'spread' | 'pinned';
+}
+
+export interface Cue extends Range {
+  readonly id: Id;
+  readonly strand: Id;
+  readonly text: readonly Line[];
+  /** What differs from the strand's style. */
+  readonly style: Partial<TextStyle>;
+  readonly words: readonly WordTime[];
+}
+
+/** A stretch of speech between two pauses. */
+export interface Piece extends Range {
+  readonly id: Id;
+  readonly material: Id;
+}
+
+export type Table<T> = Readonly<Record<Id, T>>;
+
+export interface Programme {
+  readonly facts: Facts;
+  readonly materials: Table<Material>;
+  readonly strands: Table<Strand>;
+  readonly cues: Table<Cue>;
+  readonly pieces: Table<Piece>;
+}
+
+/** Each kind of entity and its type. */
+export interface EntityTypes {
+  programme: Facts;
+  material: Material;
+  strand: Strand;
+  cue: Cue;
+  piece: Piece;
+}
+export type EntityKind = keyof EntityTypes;
+
+/** Where entities of each kind stand in a programme; its facts stand alone. */
+export const tableOf = {
+  material: 'materials',
+  strand: 'strands',
+  cue: 'cues',
+  piece: 'pieces',
+} as const satisfies Record<Exclude<EntityKind, 'programme'>, keyof Programme>;

@@ -1,0 +1,42 @@
+/** A stretch of time from `start` up to, but not including, `end`. */
+import { subtract, type Ticks } from './ticks.ts';
+
+export interface Range {
+  readonly start: Ticks;
+  readonly end: Ticks;
+}
+
+export const lengthOf = (range: Range): Ticks => subtract(range.end, range.start);
+
+export const contains = (range: Range, time: Ticks): boolean =>
+  time >= range.start && time < range.end;
+
+/** Whether two ranges share any time; ranges that only touch do not. */
+export const overlap = (a: Range, b: Range): boolean => a.start < b.end && b.start < a.end;
+
+/**
+ * The place of the first range that ends after `time`, by halving.
+ *
+ * @param ordered  ranges by start, none overlapping the next
+ * @returns        a place from 0 to `ordered.length`
+ */
+export function firstEndingAfter(ordered: readonly Range[], time: Ticks): number {
+  let [low, high] = [0, ordered.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((ordered[middle] as Range).end > time) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** The ranges that share time with `window`. `ordered` as in {@link firstEndingAfter}. */
+export function within<T extends Range>(ordered: readonly T[], window: Range): T[] {
+  const found: T[] = [];
+  for (let at = firstEndingAfter(ordered, window.start); at < ordered.length; at++) {
+    const range = ordered[at] as T;
+    if (range.start >= window.end) break;
+    found.push(range);
+  }
+  return found;
+}
