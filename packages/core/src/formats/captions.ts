@@ -1,0 +1,69 @@
+/** What every caption format is read into and written from. */
+import type { Line } from '../text/lines.ts';
+import type { Range } from '../time/range.ts';
+import type { Ticks } from '../time/ticks.ts';
+
+/** One timed text, from a file or for one. Times are from the start of the programme. */
+export interface Caption extends Range {
+  readonly text: readonly Line[];
+  readonly id?: string;
+  /** When each word is said, where the file says so. */
+  readonly words?: readonly CaptionWord[];
+  /** Where it stands, as far as a format says; undefined is the usual place: bottom centre. */
+  readonly place?: CaptionPlace;
+}
+
+export interface CaptionWord {
+  readonly text: string;
+  readonly start: Ticks;
+  readonly end?: Ticks;
+}
+
+export interface CaptionPlace {
+  readonly across: 'left' | 'centre' | 'right';
+  readonly down: 'top' | 'middle' | 'bottom';
+}
+
+/** Something in a file that was not as it should be, and what was done about it. */
+export interface Warning {
+  readonly kind: string;
+  /** Counted from 1. */
+  readonly line: number;
+  /** A sentence that says what was wrong and what was done. */
+  readonly message: string;
+  /** Places, among the captions read, that it touches. */
+  readonly cues?: readonly number[];
+}
+
+export interface Captions {
+  readonly captions: readonly Caption[];
+  readonly warnings: readonly Warning[];
+  readonly metadata?: Readonly<Record<string, string>>;
+}
+
+/** What a target format could not hold, and in how many captions. */
+export interface Lost {
+  readonly kind: string;
+  readonly count: number;
+}
+
+export interface Written {
+  readonly text: string;
+  readonly lost: readonly Lost[];
+}
+
+/** A file in which nothing can be read. */
+export class Unreadable extends Error {
+  override readonly name = 'Unreadable';
+}
+
+/** Counts what is lost, by kind. */
+export class Losses {
+  readonly #counts = new Map<string, number>();
+  count(kind: string, times = 1): void {
+    if (times > 0) this.#counts.set(kind, (this.#counts.get(kind) ?? 0) + times);
+  }
+  list(): Lost[] {
+    return [...this.#counts].map(([kind, count]) => ({ kind, count }));
+  }
+}

@@ -1,0 +1,37 @@
+/** The formats that can be read and written, by name. */
+import { Unreadable, type Caption, type Captions, type Written } from './captions.ts';
+import { readSrt } from './srt/read.ts';
+import { writeSrt } from './srt/write.ts';
+import { readVtt } from './vtt/read.ts';
+import { writeVtt } from './vtt/write.ts';
+
+export interface Format {
+  readonly name: 'srt' | 'vtt';
+  readonly title: string;
+  readonly mediaType: string;
+  read(text: string): Captions;
+  write(captions: readonly Caption[]): Written;
+}
+
+export const FORMATS: readonly Format[] = [
+  { name: 'srt', title: 'SRT', mediaType: 'application/x-subrip', read: readSrt, write: writeSrt },
+  { name: 'vtt', title: 'WebVTT', mediaType: 'text/vtt', read: readVtt, write: writeVtt },
+];
+
+/** The format called `name`, whatever its case; undefined where there is none. */
+export const formatNamed = (name: string): Format | undefined =>
+  FORMATS.find((format) => format.name === name.toLowerCase().replace('webvtt', 'vtt'));
+
+/**
+ * The format that a text is in, from its first lines and then its name.
+ *
+ * @throws Unreadable where it is none that can be read
+ */
+export function recogniseFormat(text: string, fileName: string): Format {
+  const extension = /\.([a-z0-9]+)$/i.exec(fileName)?.[1] ?? '';
+  const signed = /^\uFEFF?WEBVTT(?:\s|$)/.test(text) ? 'vtt' : undefined;
+  const timed = /^.{0,200}-->/m.test(text) ? 'srt' : undefined;
+  const format = formatNamed(signed ?? '') ?? formatNamed(extension) ?? formatNamed(timed ?? '');
+  if (!format) throw new Unreadable('This is no format that can be read: SRT or WebVTT is.');
+  return format;
+}

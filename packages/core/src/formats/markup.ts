@@ -1,0 +1,96 @@
+/** The few tags that caption files write in their text, read into spans and written from them. */
+import { tidyLine, type Line, type Manner, type Span } from '../text/lines.ts';
+
+interface OpenTag {
+  readonly name: string;
+  readonly manner: Manner;
+}
+
+const colourName = /^(?:#[0-9a-f]{6}|[a-z]+)$/i;
+
+/** The sixteen colour names of HTML 3.2 that caption files use, as `#rrggbb`. */
+const namedColours: Readonly<Record<string, string>> = {
+  white: '#ffffff',
+  black: '#000000',
+  red: '#ff0000',
+  lime: '#00ff00',
+  green: '#008000',
+  blue: '#0000ff',
+  yellow: '#ffff00',
+  cyan: '#00ffff',
+  aqua: '#00ffff',
+  magenta: '#ff00ff',
+  fuchsia: '#ff00ff',
+  gray: '#808080',
+  grey: '#808080',
+  silver: '#c0c0c0',
+  maroon: '#800000',
+  navy: '#000080',
+  olive: '#808000',
+  purple: '#800080',
+  teal: '#008080',
+};
+
+/** `#rrggbb` from a colour as a tag writes it; undefined where it is none. */
+export function readColour(text: string): string | undefined {
+  const value = text.trim().replace(/^["']|["']$/g, '');
+  if (!colourName.test(value)) return undefined;
+  return value.startsWith('#') ? value.toLowerCase() : namedColours[value.toLowerCase()];
+}
+
+const plainManners: Readonly<Record<string, Manner>> = {
+  i: { italic: true },
+  b: { bold: true },
+  u: { underline: true },
+};
+
+/**
+ * Collects text with opening and closing tags into lines of spans.
+ *
+ * A closing tag closes the innermost tag of its name; one that was never opened is text to nobody
+ * and is left out.
+ */
+export class SpanWriter {
+  readonly #lines: Span[][] = [[]];
+  #open: OpenTag[] = [];
+
+  open(name: string, manner: Manner): void {
+    this.#open = [...this.#open, { name, manner }];
+  }
+
+  close(name: string): boolean {
+    const at = this.#open.findLastIndex((tag) => tag.name === name);
+    if (at < 0) return false;
+    this.#open = this.#open.filter((_, place) => place !== at);
+    return true;
+  }
+
+  text(text: string): void {
+    const manner = Object.assign({}, ...this.#open.map((tag) => tag.manner)) as Manner;
+    text.split('\n').forEach((part, place) => {
+      if (place > 0) this.#lines.push([]);
+      this.#lines.at(-1)?.push({ ...manner, text: part });
+    });
+  }
+
+  lines(): Line[] {
+    return this.#lines.map(tidyLine);
+  }
+}
+
+/** The manner that a tag without attributes gives; undefined for a tag that is none of ours. */
+export const mannerOfTag = (name: string): Manner | undefined => plainManners[name.toLowerCase()];
+
+/** A span as text between its tags, each of `tags` that it needs. */
+export function writeTags(
+  span: Span,
+  text: string,
+  tags: readonly (keyof typeof tagNames)[],
+): string {
+  return tags.reduce((inner, manner) => {
+    const name = tagNames[manner];
+    return span[manner] ? `<${name}>${inner}</${name}>` : inner;
+  }, text);
+}
+
+const tagNames = { italic: 'i', bold: 'b', underline: 'u' } as const;

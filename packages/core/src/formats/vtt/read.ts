@@ -1,0 +1,217 @@
+/**
+ * Reading WebVTT, after the parsing rules of the W3C's "WebVTT: The Web Video Text Tracks Format":
+ * the block loop, timestamps, cue settings and the cue text tokeniser.
+ *
+ * Where the standard drops a cue in silence, a warning says so; a file without its signature line is
+ * read all the same if it holds cues.
+ */
+import { isBlank } from '../../text/lines.ts';
+import type { Ticks } from '../../time/ticks.ts';
+import {
+  Unreadable,
+  type Caption,
+  type CaptionPlace,
+  type Captions,
+  type CaptionWord,
+  type Warning,
+} from '../captions.ts';
+import { clockTime } from '../clock.ts';
+import { mannerOfTag, readColour, SpanWriter } from '../markup.ts';
+
+const stamp = String.raw`(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})`;
+const timings = new RegExp(String.raw`^\s*${stamp}\s*-->\s*${stamp}(?=\s|$)(.*)$`);
+const inlineStamp = new RegExp(`^${stamp}$`);
+
+/**
+ * Reads the text of a WebVTT file.
+ *
+ * @throws Unreadable where it has neither the signature `WEBVTT` nor one cue
+ */
+export function readVtt(source: string): Captions {
+  const lines = source
+    .replace(/^\uFEFF/, '')
+    .replace(/\0/g, '\uFFFD')
+    .split('\n');
+  const warnings: Warning[] = [];
+  const captions: Caption[] = [];
+  const signed = /^WEBVTT(?:[ \t].*)?$/.test(lines[0] ?? '');
+  let at = 0;
+  if (signed) {
+    while (at < lines.length && lines[at] !== '' && !(at > 0 && lines[at]?.includes('-->'))) at++;
+  } else
+    warnings.push({
+      kind: 'signature',
+      line: 1,
+      message: 'The first line should be WEBVTT. The cues below it were read all the same.',
+    });
+
+  while (at < lines.length) {
+    if (lines[at] === '') {
+      at++;
+      continue;
+    }
+    let id: string | undefined;
+    const first = at;
+    if (!lines[at]?.includes('-->')) {
+      id = lines[at];
+      at++;
+      if (!lines[at]?.includes('-->')) {
+        while (at < lines.length && lines[at] !== '' && !lines[at]?.includes('-->')) at++;
+        if (lines[at]?.includes('-->')) continue;
+        if (!/^(?:NOTE|STYLE|REGION)(?:\s|$)/.test(id ?? '') && signed)
+          warnings.push({
+            kind: 'block',
+            line: first + 1,
+            message: 'This block has no times and was left out.',
+          });
+        continue;
+      }
+    }
+    const timeLine = at;
+    const match = timings.exec(lines[at] ?? '');
+    at++;
+    const body: string[] = [];
+    while (at < lines.length && lines[at] !== '' && !lines[at]?.includes('-->'))
+      body.push(lines[at++] as string);
+    if (!match) {
+      warnings.push({
+        kind: 'time',
+        line: timeLine + 1,
+        message: `These times cannot be read; the cue was left out: "${body.join(' ').slice(0, 60)}".`,
+      });
+      continue;
+    }
+    const times = [match.slice(1, 5), match.slice(5, 9)].map((parts) =>
+      clockTime(parts[0], parts[1], parts[2], parts[3]),
+    ) as [Ticks, Ticks];
+    captions.push(
+      readCue(times, match[9] ?? '', body.join('\n'), id, timeLine + 1, captions.length, warnings),
+    );
+  }
+  if (captions.length === 0 && !signed)
+    throw new Unreadable('No WebVTT signature and no cue times were found.');
+  return { captions, warnings };
+}
+
+function readCue(
+  [first, second]: [Ticks, Ticks],
+  settings: string,
+  body: string,
+  id: string | undefined,
+  line: number,
+  place: number,
+  warnings: Warning[],
+): Caption {
+  const [start, end] = second < first ? [second, first] : [first, second];
+  if (second < first)
+    warnings.push({
+      kind: 'end before start',
+      line,
+      message: 'The end lies before the start. The two were exchanged.',
+      cues: [place],
+    });
+  const { text, words } = readCueText(body, start, end);
+  if (isBlank(text))
+    warnings.push({
+      kind: 'empty',
+      line,
+      message: 'There is no text at this time. It was kept as an empty cue.',
+      cues: [place],
+    });
+  const where = readSettings(settings);
+  return {
+    start,
+    end,
+    text,
+    ...(id !== undefined && { id }),
+    ...(words.length > 0 && { words }),
+    ...(where && { place: where }),
+  };
+}
+
+const ends: Readonly<Record<string, CaptionPlace['across']>> = {
+  start: 'left',
+  left: 'left',
+  end: 'right',
+  right: 'right',
+};
+
+/** The settings that say where a cue stands; finer ones are left to the format. */
+function readSettings(settings: string): CaptionPlace | undefined {
+  const value = (name: string) => new RegExp(`(?:^|\\s)${name}:(\\S+)`).exec(settings)?.[1];
+  const [align, line] = [value('align'), value('line')?.split(',')[0] ?? ''];
+  const percent = /^(\d+(?:\.\d+)?)%$/.exec(line);
+  const height = percent ? Number(percent[1]) : line === '' ? 100 : Number(line) < 0 ? 100 : 0;
+  const across = ends[align ?? ''] ?? 'centre';
+  const down = height < 34 ? 'top' : height < 67 ? 'middle' : 'bottom';
+  return across === 'centre' && down === 'bottom' ? undefined : { across, down };
+}
+
+const entities: Readonly<Record<string, string>> = {
+  amp: '&',
+  lt: '<',
+  gt: '>',
+  lrm: '\u200e',
+  rlm: '\u200f',
+  nbsp: '\u00a0',
+  quot: '"',
+  apos: "'",
+};
+
+function unescape(text: string): string {
+  return text.replace(
+    /&(?:#(\d{1,7})|#x([0-9a-f]{1,6})|([a-z]{2,5}));/gi,
+    (whole, dec, hex, name) => {
+      if (name) return entities[String(name).toLowerCase()] ?? whole;
+      const code = dec ? Number(dec) : parseInt(String(hex), 16);
+      return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole;
+    },
+  );
+}
+
+/** The cue text tokeniser: text, start tags with classes and annotation, end tags, timestamps. */
+function readCueText(
+  body: string,
+  start: Ticks,
+  end: Ticks,
+): Pick<Caption, 'text'> & { words: CaptionWord[] } {
+  const writer = new SpanWriter();
+  const stamps: { at: Ticks; text: string }[] = [{ at: start, text: '' }];
+  const put = (raw: string) => {
+    const text = unescape(raw);
+    writer.text(text);
+    const last = stamps.at(-1);
+    if (last) last.text += text;
+  };
+  for (const part of body.split(/(<[^<>]{0,1000}>)/)) {
+    const tag = /^<(\/?)([^\s.]*)((?:\.[^\s.]+)*)\s*([\s\S]*)>$/.exec(part);
+    if (!tag) {
+      put(part);
+      continue;
+    }
+    const [, slash, name = '', classes = '', annotation = ''] = tag;
+    const time = inlineStamp.exec(part.slice(1, -1));
+    if (time) stamps.push({ at: clockTime(time[1], time[2], time[3], time[4]), text: '' });
+    else if (slash) writer.close(name);
+    else writer.open(name, mannerOf(name, classes, unescape(annotation)));
+  }
+  const words = stamps.length > 1 ? wordsOf(stamps, end) : [];
+  return { text: writer.lines(), words };
+}
+
+function mannerOf(name: string, classes: string, annotation: string) {
+  if (name === 'v' && annotation.trim()) return { speaker: annotation.trim() };
+  const colours = classes.split('.').map(readColour);
+  const colour = colours.find((value) => value !== undefined);
+  return { ...mannerOfTag(name), ...(colour && { colour }) };
+}
+
+/** A stamp times the words up to the next stamp; where several share one, it times the first. */
+function wordsOf(stamps: readonly { at: Ticks; text: string }[], end: Ticks): CaptionWord[] {
+  const timed = stamps.filter(({ text }) => text.trim() !== '');
+  return timed.map(({ at, text }, place) => ({
+    text: text.trim().replace(/\s+/g, ' '),
+    start: at,
+    end: timed[place + 1]?.at ?? end,
+  }));
+}

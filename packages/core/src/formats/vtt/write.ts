@@ -1,0 +1,76 @@
+/** Writing WebVTT, after the W3C's "WebVTT: The Web Video Text Tracks Format". */
+import type { Line, Span } from '../../text/lines.ts';
+import { Losses, type Caption, type CaptionPlace, type Written } from '../captions.ts';
+import { writeClock } from '../clock.ts';
+import { writeTags } from '../markup.ts';
+
+/** The colours that WebVTT names as classes of its own. */
+const classColours: Readonly<Record<string, string>> = {
+  '#ffffff': 'white',
+  '#00ff00': 'lime',
+  '#00ffff': 'cyan',
+  '#ff0000': 'red',
+  '#ffff00': 'yellow',
+  '#ff00ff': 'magenta',
+  '#0000ff': 'blue',
+  '#000000': 'black',
+};
+
+/**
+ * Writes captions as WebVTT. Italics, bold, underline, speakers, places, word times and the eight
+ * named colours are written; other colours cannot be held without a style sheet and are counted.
+ */
+export function writeVtt(captions: readonly Caption[]): Written {
+  const losses = new Losses();
+  const blocks = captions.map((caption) => {
+    const spans = caption.text.flat();
+    losses.count('colour', spans.some((span) => span.colour && !classColours[span.colour]) ? 1 : 0);
+    const times = `${writeClock(caption.start, '.')} --> ${writeClock(caption.end, '.')}`;
+    const id = caption.id?.replace(/-->|\n/g, ' ').trim();
+    const body = caption.words?.length ? stamped(caption) : caption.text.map(writeLine).join('\n');
+    if (
+      caption.words?.length &&
+      spans.some(({ text: _text, ...manner }) => Object.keys(manner).length)
+    )
+      losses.count('style beside word times');
+    // A blank line would end the cue.
+    const text = body.replace(/^[ \t]*$/gm, '&nbsp;');
+    return `${id ? `${id}\n` : ''}${times}${settings(caption.place)}\n${text}\n`;
+  });
+  return { text: ['WEBVTT\n', ...blocks].join('\n'), lost: losses.list() };
+}
+
+function settings(place: CaptionPlace | undefined): string {
+  if (!place) return '';
+  const align = { left: ' align:left', centre: '', right: ' align:right' }[place.across];
+  const line = { top: ' line:5%', middle: ' line:50%,center', bottom: '' }[place.down];
+  return line + align;
+}
+
+const escape = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+const writeLine = (line: Line): string => line.map(writeSpan).join('');
+
+function writeSpan(span: Span): string {
+  const text = writeTags(span, escape(span.text), ['underline', 'bold', 'italic']);
+  const colour = classColours[span.colour ?? ''];
+  const coloured = colour ? `<c.${colour}>${text}</c>` : text;
+  return span.speaker ? `<v ${escape(span.speaker)}>${coloured}</v>` : coloured;
+}
+
+/** The text with a timestamp before each timed word that starts after the cue does. */
+function stamped(caption: Caption): string {
+  const plain = caption.text.map((line) => line.map((span) => span.text).join('')).join('\n');
+  let from = 0;
+  let written = '';
+  for (const word of caption.words ?? []) {
+    const at = plain.indexOf(word.text, from);
+    if (at < 0) continue;
+    const inside = word.start > caption.start && word.start < caption.end;
+    written += escape(plain.slice(from, at)) + (inside ? `<${writeClock(word.start, '.')}>` : '');
+    written += escape(word.text);
+    from = at + word.text.length;
+  }
+  return written + escape(plain.slice(from));
+}
