@@ -183,8 +183,9 @@ function readCueText(
     const last = stamps.at(-1);
     if (last) last.text += text;
   };
-  for (const part of body.split(/(<[^<>]{0,1000}>)/)) {
-    const tag = /^<(\/?)([^\s.]*)((?:\.[^\s.]+)*)\s*([\s\S]*)>$/.exec(part);
+  // Split by a captured pattern, every second part is a tag.
+  for (const [at, part] of body.split(/(<[^<>]{0,1000}>)/).entries()) {
+    const tag = at % 2 === 0 ? null : /^<(\/?)([^\s.]*)((?:\.[^\s.]+)*)\s*([\s\S]*)>$/.exec(part);
     if (!tag) {
       put(part);
       continue;
