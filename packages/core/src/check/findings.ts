@@ -1,0 +1,206 @@
+/** What is wrong, or may be, with a programme before it leaves. */
+import { readingOf } from '../pace/reading.ts';
+import { cuesInOrder, strandsInOrder } from '../programme/order.ts';
+import type { Cue, Id, Programme } from '../programme/programme.ts';
+import { layOut, styleOf } from '../scene/layout.ts';
+import type { TextShaper } from '../scene/shaper.ts';
+import { isBlank } from '../text/lines.ts';
+import { frames, frameLength, countFrames } from '../time/frameRate.ts';
+import { add, toSeconds, type Ticks } from '../time/ticks.ts';
+
+export type FindingKind =
+  | 'empty'
+  | 'overlap'
+  | 'too fast'
+  | 'too short'
+  | 'too long'
+  | 'long line'
+  | 'too many lines'
+  | 'small gap'
+  | 'out of frame'
+  | 'beyond the end'
+  | 'missing glyph';
+
+/** `wrong` has to be mended before handover; `doubtful` is for the editor to judge. */
+export interface Finding {
+  readonly kind: FindingKind;
+  readonly severity: 'wrong' | 'doubtful';
+  readonly at: Ticks;
+  readonly cue: Id;
+  /** What was measured and the limit it breaks, both in `unit`. */
+  readonly figure?: number;
+  readonly limit?: number;
+  readonly unit?: string;
+  /** A sentence. */
+  readonly message: string;
+}
+
+const round = (value: number, digits = 1): number => Number(value.toFixed(digits));
+
+/**
+ * Every finding, by time.
+ *
+ * @param shaper  measures text against the frame; without one, only reading and times are checked
+ */
+export function findingsOf(programme: Programme, shaper?: TextShaper): Finding[] {
+  return strandsInOrder(programme)
+    .flatMap((strand) => {
+      const row = cuesInOrder(programme, strand.id);
+      return row.flatMap((cue, place) => [
+        ...timing(programme, cue, row[place + 1], strand.overlapAllowed),
+        ...(isBlank(cue.text)
+          ? [
+              {
+                kind: 'empty' as const,
+                severity: 'wrong' as const,
+                at: cue.start,
+                cue: cue.id,
+                message: 'There is no text here. An empty cue is not written.',
+              },
+            ]
+          : [
+              ...reading(programme, cue, row[place + 1]),
+              ...(shaper ? fitting(programme, cue, shaper) : []),
+            ]),
+      ]);
+    })
+    .sort((a, b) => a.at - b.at);
+}
+
+function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boolean): Finding[] {
+  const { length, frameRate, profile } = programme.facts;
+  const found: Finding[] = [];
+  const at = { at: cue.start, cue: cue.id };
+  if (next && next.start < cue.end && !free)
+    found.push({
+      ...at,
+      kind: 'overlap',
+      severity: 'wrong',
+      figure: countFrames((cue.end - next.start) as Ticks, frameRate),
+      limit: 0,
+      unit: 'frames',
+      message: 'It lies over the next cue.',
+    });
+  if (cue.end > add(length, frameLength(frameRate)))
+    found.push({
+      ...at,
+      kind: 'beyond the end',
+      severity: 'wrong',
+      figure: round(toSeconds(cue.end), 2),
+      limit: round(toSeconds(length), 2),
+      unit: 's',
+      message: 'It ends after the programme does.',
+    });
+  const gap = next ? next.start - cue.end : 0;
+  if (gap > 0 && gap < frames(profile.gapFrames, frameRate))
+    found.push({
+      ...at,
+      kind: 'small gap',
+      severity: 'doubtful',
+      figure: countFrames(gap as Ticks, frameRate),
+      limit: profile.gapFrames,
+      unit: 'frames',
+      message: 'The gap after it is so small that the text flickers.',
+    });
+  return found;
+}
+
+function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding[] {
+  const { profile } = programme.facts;
+  const figures = readingOf(cue, next?.start);
+  const stay = { least: toSeconds(profile.shortestStay), most: toSeconds(profile.longestStay) };
+  const rules: [boolean, Omit<Finding, 'at' | 'cue'>][] = [
+    [
+      figures.charactersASecond > profile.charactersASecond,
+      {
+        kind: 'too fast',
+        severity: 'wrong',
+        figure: round(figures.charactersASecond),
+        limit: profile.charactersASecond,
+        unit: 'characters a second',
+        message: 'It goes by too fast to be read.',
+      },
+    ],
+    [
+      figures.onScreen < stay.least - 1e-9,
+      {
+        kind: 'too short',
+        severity: 'doubtful',
+        figure: round(figures.onScreen, 2),
+        limit: round(stay.least, 2),
+        unit: 's',
+        message: 'It is on screen too briefly to be noticed.',
+      },
+    ],
+    [
+      figures.onScreen > stay.most + 1e-9,
+      {
+        kind: 'too long',
+        severity: 'doubtful',
+        figure: round(figures.onScreen, 2),
+        limit: round(stay.most, 2),
+        unit: 's',
+        message: 'It stays on screen so long that it is read twice.',
+      },
+    ],
+    [
+      figures.longestLine > profile.longestLine,
+      {
+        kind: 'long line',
+        severity: 'doubtful',
+        figure: figures.longestLine,
+        limit: profile.longestLine,
+        unit: 'characters',
+        message: 'Its longest line is longer than the profile allows.',
+      },
+    ],
+    [
+      figures.lines > profile.lines,
+      {
+        kind: 'too many lines',
+        severity: 'doubtful',
+        figure: figures.lines,
+        limit: profile.lines,
+        unit: 'lines',
+        message: 'It has more lines than the profile allows.',
+      },
+    ],
+  ];
+  return rules.flatMap(([broken, rule]) =>
+    broken ? [{ ...rule, at: cue.start, cue: cue.id }] : [],
+  );
+}
+
+function fitting(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] {
+  const layout = layOut(cue.text, styleOf(programme, cue), programme.facts.frame, shaper);
+  const at = { at: cue.start, cue: cue.id };
+  const found: Finding[] = [];
+  if (layout.outOfFrame > 0)
+    found.push({
+      ...at,
+      kind: 'out of frame',
+      severity: 'wrong',
+      figure: layout.outOfFrame,
+      limit: 0,
+      unit: 'px',
+      message: 'Its text runs out of the frame.',
+    });
+  if (layout.missing.length > 0)
+    found.push({
+      ...at,
+      kind: 'missing glyph',
+      severity: 'wrong',
+      figure: layout.missing.length,
+      limit: 0,
+      unit: 'characters',
+      message: `No font has ${layout.missing.map((each) => `"${each}"`).join(', ')}.`,
+    });
+  else if (layout.borrowed.length > 0)
+    found.push({
+      ...at,
+      kind: 'missing glyph',
+      severity: 'doubtful',
+      message: `Some characters are taken from ${layout.borrowed.join(' and ')}.`,
+    });
+  return found;
+}

@@ -1,0 +1,118 @@
+/** Where the text of a cue stands on the frame. */
+import type { Cue, Programme, TextStyle } from '../programme/programme.ts';
+import { plainText, type Line } from '../text/lines.ts';
+import type { GlyphRun, TextShaper } from './shaper.ts';
+
+/** In pixels of the frame, from its top left. */
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly w: number;
+  readonly h: number;
+}
+
+/** One line of text and where its baseline starts, in pixels of the frame. */
+export interface PlacedLine {
+  readonly x: number;
+  readonly baseline: number;
+  readonly width: number;
+  readonly runs: readonly GlyphRun[];
+}
+
+export interface TextLayout {
+  readonly box: Box;
+  readonly style: TextStyle;
+  readonly lines: readonly PlacedLine[];
+  /** How far the text, its outline included, runs out of the frame at the worst side; 0 if inside. */
+  readonly outOfFrame: number;
+  readonly missing: readonly string[];
+  readonly borrowed: readonly string[];
+}
+
+/** The style of a cue: its strand's, with what the cue sets itself. */
+export function styleOf(programme: Programme, cue: Cue): TextStyle {
+  const strand = programme.strands[cue.strand];
+  if (!strand) throw new Error(`The cue ${cue.id} is on no strand.`);
+  return { ...strand.style, ...cue.style };
+}
+
+type FrameSize = Programme['facts']['frame'];
+
+const known = new WeakMap<TextShaper, Map<string, TextLayout>>();
+const MOST_KNOWN = 4000;
+
+/**
+ * Lays text out on a frame. Lines are not broken: they are the editor's, and what does not fit is
+ * measured. Layouts are remembered by content, for each shaper.
+ */
+export function layOut(
+  text: readonly Line[],
+  style: TextStyle,
+  frame: FrameSize,
+  shaper: TextShaper,
+): TextLayout {
+  const cache = known.get(shaper) ?? new Map<string, TextLayout>();
+  known.set(shaper, cache);
+  const key = JSON.stringify([text, style, frame.width, frame.height]);
+  const found = cache.get(key);
+  if (found) return found;
+  if (cache.size >= MOST_KNOWN) cache.clear();
+  const made = layOutAfresh(text, style, frame, shaper);
+  cache.set(key, made);
+  return made;
+}
+
+/** Forgets what a shaper's fonts gave, after fonts have been added to it. */
+export const forgetLayouts = (shaper: TextShaper): void => void known.delete(shaper);
+
+function layOutAfresh(
+  text: readonly Line[],
+  style: TextStyle,
+  frame: FrameSize,
+  shaper: TextShaper,
+): TextLayout {
+  const shaped = text.map((line) => shaper.shape(line, style.family, style.size));
+  const { ascent, descent } = shaper.metrics(style.family);
+  const step = style.size * style.lineSpacing;
+  const height = (ascent + descent) * style.size + step * Math.max(0, text.length - 1);
+  const width = Math.max(0, ...shaped.map((line) => line.width));
+  const left = {
+    left: style.margin,
+    centre: (frame.width - width) / 2,
+    right: frame.width - style.margin - width,
+  };
+  const top = {
+    top: style.margin,
+    middle: (frame.height - height) / 2,
+    bottom: frame.height - style.margin - height,
+  };
+  // A whole pixel keeps the stems of still text sharp.
+  const box = {
+    x: Math.round(left[style.across]),
+    y: Math.round(top[style.down]),
+    w: width,
+    h: height,
+  };
+  const share = { left: 0, centre: 0.5, right: 1 }[style.across];
+  const lines = shaped.map((line, at): PlacedLine => ({
+    x: Math.round(box.x + (width - line.width) * share),
+    baseline: Math.round(box.y + ascent * style.size + at * step),
+    width: line.width,
+    runs: line.runs,
+  }));
+  const edge = style.outlineWidth;
+  const out = [
+    edge - box.x,
+    edge - box.y,
+    box.x + width + edge - frame.width,
+    box.y + height + edge - frame.height,
+  ];
+  return {
+    box,
+    style,
+    lines,
+    outOfFrame: plainText(text).trim() === '' ? 0 : Math.max(0, Math.round(Math.max(...out))),
+    missing: [...new Set(shaped.flatMap((line) => line.missing))],
+    borrowed: [...new Set(shaped.flatMap((line) => line.borrowed))],
+  };
+}

@@ -1,0 +1,39 @@
+/** What the scene needs of whoever shapes text; HarfBuzz stands behind it in `paint`. */
+import type { Line } from '../text/lines.ts';
+
+/** A glyph of a face, where its origin stands from the start of its line, in pixels, y downwards. */
+export interface PlacedGlyph {
+  readonly glyph: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Glyphs of one face and one colour that follow each other. */
+export interface GlyphRun {
+  /** Names the face to whoever paints. */
+  readonly face: string;
+  /** The face has no italic of its own, so that its upright one is to be slanted. */
+  readonly slanted: boolean;
+  /** Colour where the text sets one; undefined is the colour of the style. */
+  readonly colour: string | undefined;
+  readonly underline: boolean;
+  readonly x: number;
+  readonly width: number;
+  readonly glyphs: readonly PlacedGlyph[];
+}
+
+export interface ShapedLine {
+  /** In pixels, from the first pen position to the last. */
+  readonly width: number;
+  readonly runs: readonly GlyphRun[];
+  /** Characters that no family has. */
+  readonly missing: readonly string[];
+  /** Families that lent glyphs which the wanted one lacks. */
+  readonly borrowed: readonly string[];
+}
+
+export interface TextShaper {
+  /** Height above and depth below the baseline, in pixels at a size of one pixel. */
+  metrics(family: string): { readonly ascent: number; readonly descent: number };
+  shape(line: Line, family: string, size: number): ShapedLine;
+}

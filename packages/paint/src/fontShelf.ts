@@ -1,0 +1,115 @@
+/** Loads faces as text needs them, and shapes with those that are loaded. */
+import type { Line } from '@cadence/core/text/lines.ts';
+import { plainLine } from '@cadence/core/text/lines.ts';
+import { forgetLayouts } from '@cadence/core/scene/layout.ts';
+import type { ShapedLine, TextShaper } from '@cadence/core/scene/shaper.ts';
+import { Face } from './face.ts';
+import { shapeLine } from './shapeLine.ts';
+import { SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
+
+/** Fetches the bytes of a face of the shelf, named by {@link shelfPath}. */
+export type FaceLoader = (path: string) => Promise<Uint8Array>;
+
+export class FontShelf implements TextShaper {
+  readonly #load: FaceLoader;
+  readonly #faces = new Map<string, Face[]>();
+  readonly #byId = new Map<string, Face>();
+  readonly #loading = new Map<string, Promise<void>>();
+
+  constructor(load: FaceLoader) {
+    this.#load = load;
+  }
+
+  /**
+   * Makes sure that `lines` can be shaped in `family`: loads it, and then the families that can lend
+   * what it lacks. Families that nobody has are passed over, and the first of the shelf stands in.
+   *
+   * @returns whether anything was loaded, so that what was drawn before has to be drawn again
+   */
+  async prepare(family: string, lines: readonly Line[]): Promise<boolean> {
+    const before = this.#byId.size;
+    const named = SHELF.find((each) => each.family === family);
+    if (named) await this.#loadFamily(named);
+    for (const other of SHELF) {
+      if (this.#faces.size > 0 && this.#covers(family, lines)) break;
+      await this.#loadFamily(other);
+    }
+    if (this.#byId.size === before) return false;
+    forgetLayouts(this);
+    return true;
+  }
+
+  /**
+   * Puts a font of the editor's own on the shelf.
+   *
+   * @throws BrokenFont where the bytes are no TTF or OTF font
+   */
+  add(id: string, bytes: Uint8Array, family: string): void {
+    if (this.#byId.has(id)) return;
+    this.#keep(new Face(id, bytes, { family, bold: false, italic: false }));
+    forgetLayouts(this);
+  }
+
+  face(id: string): Face {
+    const face = this.#byId.get(id);
+    if (!face) throw new Error(`The face ${id} is not loaded.`);
+    return face;
+  }
+
+  metrics(family: string): { ascent: number; descent: number } {
+    const face = this.#order(family)[0]?.[0];
+    if (!face) return { ascent: 1, descent: 0.25 };
+    return { ascent: face.ascent / face.unitsPerEm, descent: face.descent / face.unitsPerEm };
+  }
+
+  shape(line: Line, family: string, size: number): ShapedLine {
+    return shapeLine(line, this.#order(family), size);
+  }
+
+  /** The loaded families in which to look for a character, the wanted one first. */
+  #order(family: string): Face[][] {
+    const wanted = this.#faces.get(family);
+    const others = [...this.#faces].filter(([name]) => name !== family).map(([, faces]) => faces);
+    const shelfOrder = (faces: Face[]) =>
+      SHELF.findIndex((each) => each.family === faces[0]?.family);
+    others.sort((a, b) => shelfOrder(a) - shelfOrder(b));
+    return wanted ? [wanted, ...others] : others;
+  }
+
+  #covers(family: string, lines: readonly Line[]): boolean {
+    const faces = this.#order(family).map((each) => each[0]);
+    const visible = lines
+      .map(plainLine)
+      .join('')
+      .replace(/[\s\p{C}]/gu, '');
+    return [...visible].every((character) =>
+      faces.some((face) => face?.has(character.codePointAt(0) ?? 0)),
+    );
+  }
+
+  #loadFamily(family: ShelfFamily): Promise<void> {
+    let loading = this.#loading.get(family.family);
+    if (!loading) {
+      loading = this.#fetchFamily(family).catch((error: unknown) => {
+        this.#loading.delete(family.family);
+        throw error;
+      });
+      this.#loading.set(family.family, loading);
+    }
+    return loading;
+  }
+
+  async #fetchFamily(family: ShelfFamily): Promise<void> {
+    const paths = family.faces.map((of) => shelfPath(family, of));
+    const files = await Promise.all(paths.map((path) => this.#load(path)));
+    family.faces.forEach((of, at) => {
+      const bytes = files[at];
+      if (bytes) this.#keep(new Face(paths[at] ?? '', bytes, { ...of, family: family.family }));
+    });
+  }
+
+  #keep(face: Face): void {
+    this.#byId.set(face.id, face);
+    this.#faces.set(face.family, [...(this.#faces.get(face.family) ?? []), face]);
+  }
+}

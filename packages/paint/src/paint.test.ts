@@ -1,0 +1,141 @@
+import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
+import { layOut } from '@cadence/core/scene/layout.ts';
+import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
+import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
+import { at25, programmeWithCues } from '@cadence/core/programme/samples.ts';
+import { linesOf, type Line } from '@cadence/core/text/lines.ts';
+import { drawScene, type Canvas2D } from './drawScene.ts';
+import { BrokenFont, Face, familyNameOf } from './face.ts';
+import { nodeShelf, shelfFiles } from './nodeShelf.ts';
+import { readFile } from 'node:fs/promises';
+import type { FontShelf } from './fontShelf.ts';
+import { SHELF } from './shelf.ts';
+
+const shelf = nodeShelf();
+async function shaped(text: string, family = 'Noto Sans') {
+  const line = linesOf(text)[0] ?? [];
+  await shelf.prepare(family, [line]);
+  return shelf.shape(line, family, 100);
+}
+const glyphCount = (line: { runs: readonly { glyphs: readonly unknown[] }[] }) =>
+  line.runs.reduce((sum, run) => sum + run.glyphs.length, 0);
+
+describe('shaping', () => {
+  it('kerns', async () => {
+    const [pair, a, v] = [await shaped('AV'), await shaped('A'), await shaped('V')];
+    expect(pair.width).toBeLessThan(a.width + v.width);
+  });
+
+  it('makes ligatures where the font has them', async () => {
+    expect(glyphCount(await shaped('ffi', 'Noto Sans'))).toBeLessThan(3);
+  });
+
+  it('gives accents the same width, composed or not', async () => {
+    expect((await shaped('cafe\u0301')).width).toBeCloseTo((await shaped('café')).width, 3);
+  });
+
+  it('joins Arabic letters and runs from the right', async () => {
+    const word = await shaped('عبّارة');
+    const apart = [...'عبارة'].map((letter) => shaped(letter));
+    const widths = (await Promise.all(apart)).map((line) => line.width);
+    expect(word.width).toBeLessThan(widths.reduce((a, b) => a + b, 0));
+    expect(word.borrowed).toEqual(['Noto Sans Arabic']);
+  });
+
+  it('sets mixed directions in visual order', async () => {
+    const mixed = await shaped('ferry עברית 12');
+    expect(mixed.runs.map((run) => run.face.split('/')[0])).toEqual([
+      'noto-sans',
+      'noto-sans',
+      'noto-sans-hebrew',
+    ]);
+    expect(mixed.missing).toEqual([]);
+  });
+
+  it('reorders and stacks Devanagari', async () => {
+    expect(glyphCount(await shaped('क्षत्रिय'))).toBeLessThan([...'क्षत्रिय'].length);
+  });
+
+  it('borrows what a family lacks, and says so', async () => {
+    expect(await shaped('Яхта', 'Barlow Condensed')).toMatchObject({
+      borrowed: ['Noto Sans'],
+      missing: [],
+    });
+  });
+
+  it('names what no family has', async () => {
+    expect((await shaped('boat 𓊝')).missing).toEqual(['𓊝']);
+  });
+
+  it('takes the italic face where there is one, and slants where there is none', async () => {
+    const italic: Line = [{ text: 'winch', italic: true }];
+    await shelf.prepare('Roboto Slab', [italic]);
+    expect(shelf.shape(italic, 'Noto Sans', 50).runs[0]).toMatchObject({
+      slanted: false,
+      face: expect.stringContaining('Italic'),
+    });
+    expect(shelf.shape(italic, 'Roboto Slab', 50).runs[0]?.slanted).toBe(true);
+  });
+});
+
+describe('fonts', () => {
+  it('that are none are refused with a sentence', () => {
+    const of = { family: 'x', bold: false, italic: false };
+    expect(() => new Face('x', new TextEncoder().encode('The ferry wakes first.'), of)).toThrow(
+      BrokenFont,
+    );
+    expect(() => new Face('x', new Uint8Array(0), of)).toThrow(BrokenFont);
+  });
+
+  it('say their own name', async () => {
+    const file = shelfFiles().get('noto-sans-hebrew/NotoSansHebrew_600SemiBold.ttf') ?? '';
+    expect(familyNameOf(await readFile(file))).toMatch(/^Noto Sans Hebrew/);
+  });
+
+  it('of the shelf all exist', async () => {
+    const files = [...shelfFiles().values()];
+    expect(files).toHaveLength(SHELF.flatMap((family) => family.faces).length);
+    await expect(Promise.all(files.map((file) => readFile(file)))).resolves.toBeDefined();
+  });
+});
+
+describe('drawing', () => {
+  const programme = programmeWithCues([['Slack water', 0, 50]]);
+
+  async function ink(scale: number, of: FontShelf = shelf) {
+    await of.prepare('Noto Sans', linesOf('Slack water'));
+    const canvas = createCanvas(1920 * scale, 1080 * scale);
+    const context = canvas.getContext('2d');
+    const studio = {
+      shelf: of,
+      makePath: (data: string) => new NodePath(data) as unknown as Path2D,
+    };
+    drawScene(context as unknown as Canvas2D, sceneAt(programme, at25(10), of), studio, scale);
+    const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
+    let [left, right, white] = [canvas.width, 0, 0];
+    for (let at = 0; at < data.length; at += 4) {
+      if ((data[at] ?? 0) < 250) continue;
+      const x = (at / 4) % canvas.width;
+      [left, right, white] = [Math.min(left, x), Math.max(right, x), white + 1];
+    }
+    return { left: left / scale, right: right / scale, white };
+  }
+
+  it('puts the text where the layout says, at any scale', async () => {
+    const [full, half] = [await ink(1), await ink(0.5)];
+    const { box } = layOut(
+      linesOf('Slack water'),
+      subtitleStyle(1080),
+      { width: 1920, height: 1080 },
+      shelf,
+    );
+    expect(Math.abs(full.left - box.x)).toBeLessThan(8);
+    expect(Math.abs(full.right - (box.x + box.w))).toBeLessThan(8);
+    expect(Math.abs(half.left - full.left)).toBeLessThan(4);
+    expect(full.white).toBeGreaterThan(2000);
+  });
+
+  it('is the same every time, with a shelf of its own', async () => {
+    expect(await ink(0.5, nodeShelf())).toEqual(await ink(0.5));
+  });
+});
