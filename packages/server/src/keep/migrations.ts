@@ -1,0 +1,24 @@
+/** The steps by which the database came to its present shape, oldest first. */
+import { Migration } from '@mikro-orm/migrations';
+
+class Beginning extends Migration {
+  override up(): void {
+    this.addSql(`create table programme (
+      id text primary key, version integer not null, title text not null, summary text not null,
+      created integer not null, changed integer not null, deleted integer)`);
+    this.addSql(`create table entity (
+      programme text not null references programme (id) on delete cascade,
+      kind text not null, id text not null, body text not null,
+      primary key (programme, kind, id)) without rowid`);
+    this.addSql(`create table step (
+      programme text not null references programme (id) on delete cascade,
+      version integer not null, id text not null, client text not null, name text not null,
+      changes text not null, undoes text, redoes text, kept integer not null,
+      primary key (programme, version))`);
+    this.addSql('create unique index step_id on step (programme, id)');
+    this.addSql(`create table material (
+      hash text primary key, bytes integer not null, media_type text not null, kept integer not null)`);
+  }
+}
+
+export const MIGRATIONS = [{ name: '2026-11-25-beginning', class: Beginning }];

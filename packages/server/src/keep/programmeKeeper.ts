@@ -1,0 +1,354 @@
+/**
+ * Keeps programmes: every change is applied by the same functions as in the interface, checked, and
+ * written with its step in one transaction before it is acknowledged.
+ */
+import { randomUUID } from 'node:crypto';
+import { EventEmitter } from 'node:events';
+import type { EntityManager } from '@mikro-orm/libsql';
+import { apply, ChangeDoesNotFit } from '@cadence/core/programme/apply.ts';
+import type { Change } from '@cadence/core/programme/change.ts';
+import { newProgramme } from '@cadence/core/programme/defaults.ts';
+import { NO_HISTORY, record, type History, type Step } from '@cadence/core/programme/history.ts';
+import {
+  tableOf,
+  type EntityKind,
+  type Facts,
+  type Id,
+  type Programme,
+} from '@cadence/core/programme/programme.ts';
+import { firstOverlap } from '@cadence/core/programme/rebase.ts';
+import { notFound, Problem } from '../problem.ts';
+import type { Database } from './database.ts';
+import { EntityRow, ProgrammeRow, StepRow, type StepRecord } from './entities.ts';
+import { checkChanges, checkWhole, type Commit } from './shape.ts';
+import { summarise, type Summary } from './summary.ts';
+
+export interface Listed extends Summary {
+  readonly id: Id;
+  readonly title: string;
+  readonly changed: number;
+}
+
+export interface Opened {
+  readonly version: number;
+  readonly programme: Programme;
+  readonly history: History;
+}
+
+/** A step as it is sent to every window that has the programme open. */
+export interface Kept {
+  readonly version: number;
+  readonly clientId: string;
+  readonly step: Step;
+}
+
+interface Held {
+  version: number;
+  programme: Programme;
+}
+
+/** How long a deleted programme can be brought back, and how many steps of its history are read. */
+const DAYS_TO_REGRET = 30;
+const STEPS_READ = 2000;
+const PROGRAMMES_HELD = 8;
+
+export class ProgrammeKeeper {
+  readonly #database: Database;
+  readonly #held = new Map<Id, Held>();
+  readonly #queues = new Map<Id, Promise<unknown>>();
+  /** Emits `step` with a programme's id and {@link Kept}. */
+  readonly events = new EventEmitter<{ step: [Id, Kept] }>();
+
+  constructor(database: Database) {
+    this.#database = database;
+    this.events.setMaxListeners(0);
+  }
+
+  get #em(): EntityManager {
+    return this.#database.em.fork();
+  }
+
+  async list(): Promise<Listed[]> {
+    const rows = await this.#em.find(
+      ProgrammeRow,
+      { deleted: null },
+      { orderBy: { changed: 'desc' } },
+    );
+    return rows.map((row) => ({
+      id: row.id,
+      title: row.title,
+      changed: row.changed,
+      ...(JSON.parse(row.summary) as Summary),
+    }));
+  }
+
+  /** Keeps a programme as new, under a new id. */
+  async keepNew(programme: Programme): Promise<Id> {
+    const id = randomUUID();
+    const facts: Facts = { ...programme.facts, id };
+    const whole = { ...programme, facts };
+    const rows: { kind: EntityKind; id: Id; body: unknown }[] = [
+      { kind: 'programme', id, body: facts },
+    ];
+    for (const kind of Object.keys(tableOf) as (keyof typeof tableOf)[])
+      for (const entity of Object.values(whole[tableOf[kind]]))
+        rows.push({ kind, id: entity.id, body: entity });
+    for (const row of rows) checkWhole(row.kind, row.body);
+    refuseOverlap(whole);
+    const now = Date.now();
+    await this.#em.transactional(async (em) => {
+      await em.insert(ProgrammeRow, {
+        id,
+        version: 0,
+        title: facts.title,
+        summary: JSON.stringify(summarise(whole)),
+        created: now,
+        changed: now,
+        deleted: null,
+      });
+      await writeRows(em, id, rows);
+    });
+    return id;
+  }
+
+  create(title: string): Promise<Id> {
+    return this.keepNew(newProgramme(randomUUID(), title, randomUUID()));
+  }
+
+  async open(id: Id): Promise<Opened> {
+    const [{ version, programme }, history] = await Promise.all([
+      this.#hold(id),
+      this.#history(id),
+    ]);
+    return { version, programme, history };
+  }
+
+  async programme(id: Id): Promise<Programme> {
+    return (await this.#hold(id)).programme;
+  }
+
+  /** Steps of `id` kept after `version`. */
+  async since(id: Id, version: number): Promise<Kept[]> {
+    const rows = await this.#em.find(
+      StepRow,
+      { programme: id, version: { $gt: version } },
+      { orderBy: { version: 'asc' } },
+    );
+    return rows.map(keptOf);
+  }
+
+  /**
+   * Keeps one step.
+   *
+   * @returns  the version it made; the same again where its `changeId` was kept before
+   * @throws   Problem 409 with the steps missed where `base` is not the newest version, 422 where the
+   *           changes do not fit or would break the programme
+   */
+  commit(id: Id, commit: Commit): Promise<number> {
+    checkChanges(commit.changes);
+    return this.#inTurn(id, () => this.#commit(id, commit));
+  }
+
+  async #commit(id: Id, commit: Commit): Promise<number> {
+    const held = await this.#hold(id);
+    const before = await this.#em.findOne(StepRow, { programme: id, id: commit.changeId });
+    if (before) return before.version;
+    if (commit.base !== held.version)
+      throw new Problem(
+        409,
+        'stale',
+        'Edited elsewhere',
+        'The programme was changed elsewhere meanwhile. Your changes are put on top.',
+        { version: held.version, missed: await this.since(id, commit.base) },
+      );
+    const programme = applyChecked(held.programme, commit.changes);
+    const version = held.version + 1;
+    const now = Date.now();
+    const step: StepRecord = {
+      programme: id,
+      version,
+      id: commit.changeId,
+      client: commit.clientId,
+      name: commit.name,
+      changes: JSON.stringify(commit.changes),
+      undoes: commit.undoes ?? null,
+      redoes: commit.redoes ?? null,
+      kept: now,
+    };
+    await this.#em.transactional(async (em) => {
+      await writeChanged(em, id, programme, commit.changes);
+      await em.insert(StepRow, step);
+      await em.nativeUpdate(
+        ProgrammeRow,
+        { id },
+        {
+          version,
+          title: programme.facts.title,
+          summary: JSON.stringify(summarise(programme)),
+          changed: now,
+        },
+      );
+    });
+    this.#held.set(id, { version, programme });
+    this.events.emit('step', id, keptOf(step));
+    return version;
+  }
+
+  async remove(id: Id): Promise<void> {
+    await this.#mark(id, Date.now());
+  }
+
+  async restore(id: Id): Promise<void> {
+    await this.#mark(id, null);
+  }
+
+  async #mark(id: Id, deleted: number | null): Promise<void> {
+    const touched = await this.#em.nativeUpdate(ProgrammeRow, { id }, { deleted });
+    this.#held.delete(id);
+    if (touched === 0) throw notFound('programme');
+  }
+
+  /** Forgets for good what was deleted longer ago than can be regretted. */
+  async purge(now = Date.now()): Promise<number> {
+    const before = now - DAYS_TO_REGRET * 86_400_000;
+    return this.#em.nativeDelete(ProgrammeRow, { deleted: { $lt: before } });
+  }
+
+  async #history(id: Id): Promise<History> {
+    const rows = await this.#em.find(
+      StepRow,
+      { programme: id },
+      { orderBy: { version: 'desc' }, limit: STEPS_READ },
+    );
+    return rows
+      .reverse()
+      .map((row) => keptOf(row).step)
+      .reduce(record, NO_HISTORY);
+  }
+
+  async #hold(id: Id): Promise<Held> {
+    const known = this.#held.get(id);
+    if (known) return known;
+    const em = this.#em;
+    const row = await em.findOne(ProgrammeRow, { id, deleted: null });
+    if (!row) throw notFound('programme');
+    const rows = await em
+      .getConnection()
+      .execute<{ kind: EntityKind; id: Id; body: string }[]>(
+        'select kind, id, body from entity where programme = ?',
+        [id],
+      );
+    const tables = { materials: {}, strands: {}, cues: {}, pieces: {} } as Record<
+      string,
+      Record<Id, unknown>
+    >;
+    let facts: Facts | undefined;
+    for (const { kind, id: of, body } of rows) {
+      if (kind === 'programme') facts = JSON.parse(body) as Facts;
+      else (tables[tableOf[kind]] as Record<Id, unknown>)[of] = JSON.parse(body);
+    }
+    const held = { version: row.version, programme: { facts, ...tables } as unknown as Programme };
+    if (this.#held.size >= PROGRAMMES_HELD) this.#held.delete([...this.#held.keys()][0] ?? '');
+    this.#held.set(id, held);
+    return held;
+  }
+
+  /** Runs `work` after whatever else is under way for this programme. */
+  #inTurn<T>(id: Id, work: () => Promise<T>): Promise<T> {
+    const turn = (this.#queues.get(id) ?? Promise.resolve()).then(work, work);
+    this.#queues.set(
+      id,
+      turn.catch(() => undefined),
+    );
+    return turn;
+  }
+}
+
+function keptOf(row: StepRecord): Kept {
+  return {
+    version: row.version,
+    clientId: row.client,
+    step: {
+      id: row.id,
+      name: row.name,
+      changes: JSON.parse(row.changes) as Change[],
+      ...(typeof row.undoes === 'string' && { undoes: row.undoes }),
+      ...(typeof row.redoes === 'string' && { redoes: row.redoes }),
+    },
+  };
+}
+
+function applyChecked(programme: Programme, changes: readonly Change[]): Programme {
+  let next: Programme;
+  try {
+    next = apply(programme, changes);
+  } catch (error) {
+    if (!(error instanceof ChangeDoesNotFit)) throw error;
+    throw new Problem(422, 'does-not-fit', 'Does not fit', `${error.message} Nothing was changed.`);
+  }
+  for (const { entity, id } of changes) {
+    const cue = entity === 'cue' ? next.cues[id] : undefined;
+    if (cue && (cue.end <= cue.start || !next.strands[cue.strand]))
+      throw new Problem(
+        422,
+        'not-valid',
+        'Not valid',
+        'A cue must end after it starts, on a strand. Nothing was changed.',
+      );
+  }
+  if (changes.some((change) => change.entity === 'cue')) refuseOverlap(next);
+  return next;
+}
+
+function refuseOverlap(programme: Programme): void {
+  if (firstOverlap(programme))
+    throw new Problem(
+      422,
+      'overlap',
+      'Cues overlap',
+      'Two cues would overlap. Nothing was changed.',
+    );
+}
+
+/** Writes the rows of the entities that `changes` touch, as they are in `programme`. */
+async function writeChanged(
+  em: EntityManager,
+  id: Id,
+  programme: Programme,
+  changes: readonly Change[],
+): Promise<void> {
+  const touched = new Map(changes.map((change) => [`${change.entity} ${change.id}`, change]));
+  const write: Row[] = [];
+  const gone = new Map<EntityKind, Id[]>();
+  for (const { entity: kind, id: of } of touched.values()) {
+    const entity = kind === 'programme' ? programme.facts : programme[tableOf[kind]][of];
+    if (entity) write.push({ kind, id: of, body: entity });
+    else gone.set(kind, [...(gone.get(kind) ?? []), of]);
+  }
+  for (const [kind, ids] of gone)
+    for (let at = 0; at < ids.length; at += 500)
+      await em.nativeDelete(EntityRow, {
+        programme: id,
+        kind,
+        id: { $in: ids.slice(at, at + 500) },
+      });
+  await writeRows(em, id, write);
+}
+
+interface Row {
+  readonly kind: EntityKind;
+  readonly id: Id;
+  readonly body: unknown;
+}
+
+/** Writes rows, over those that are there, some hundred at a time as SQLite bounds a statement. */
+async function writeRows(em: EntityManager, programme: Id, rows: readonly Row[]): Promise<void> {
+  for (let at = 0; at < rows.length; at += 200)
+    await em.upsertMany(
+      EntityRow,
+      rows
+        .slice(at, at + 200)
+        .map((row) => ({ ...row, programme, body: JSON.stringify(row.body) })),
+      { onConflictFields: ['programme', 'kind', 'id'], onConflictMergeFields: ['body'] },
+    );
+}

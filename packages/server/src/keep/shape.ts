@@ -1,0 +1,171 @@
+/** What stored and sent entities and changes must look like, checked at every edge with Yup. */
+import * as yup from 'yup';
+import type { Change } from '@cadence/core/programme/change.ts';
+import type { EntityKind } from '@cadence/core/programme/programme.ts';
+import { Problem } from '../problem.ts';
+
+const MOST_TICKS = 705_600_000 * 86_400 * 2;
+const id = yup
+  .string()
+  .max(64)
+  .matches(/^[\w-]+$/);
+const time = yup.number().integer().min(-MOST_TICKS).max(MOST_TICKS);
+const instant = time.min(0);
+const colour = yup.string().matches(/^#[0-9a-f]{6}$/i);
+const count = yup.number().integer().min(0).max(1e15);
+const strict = <T extends yup.ObjectShape>(shape: T) => yup.object(shape).noUnknown();
+
+const span = strict({
+  text: yup.string().defined().max(20_000),
+  italic: yup.boolean(),
+  bold: yup.boolean(),
+  underline: yup.boolean(),
+  colour,
+  speaker: yup.string().max(200),
+});
+const frameRate = strict({
+  num: yup.number().integer().min(1).max(240_000).required(),
+  den: yup.number().integer().min(1).max(1001).required(),
+  dropFrame: yup.boolean().required(),
+});
+const style = strict({
+  family: yup.string().max(200),
+  size: yup.number().min(1).max(4000),
+  colour,
+  outlineColour: colour,
+  outlineWidth: yup.number().min(0).max(400),
+  across: yup.string().oneOf(['left', 'centre', 'right']),
+  down: yup.string().oneOf(['top', 'middle', 'bottom']),
+  margin: yup.number().min(-8000).max(8000),
+  lineSpacing: yup.number().min(0.1).max(10),
+});
+const word = strict({
+  text: yup.string().defined().max(1000),
+  start: time.required(),
+  end: time.required(),
+  source: yup.string().oneOf(['heard', 'tapped', 'woven', 'spread', 'pinned']).required(),
+});
+const side = yup.number().integer().min(16).max(16_384);
+
+const shapes = {
+  programme: strict({
+    id,
+    title: yup.string().max(300),
+    frame: strict({ width: side.required(), height: side.required() }),
+    frameRate,
+    startTimecode: instant,
+    length: instant,
+    setBy: yup.string().oneOf(['default', 'film', 'editor']),
+    sound: id.nullable(),
+    picture: id.nullable(),
+    backdrop: strict({ colour: colour.required() }),
+    profile: strict({
+      charactersASecond: yup.number().min(1).max(200).required(),
+      longestLine: yup.number().integer().min(1).max(1000).required(),
+      lines: yup.number().integer().min(1).max(20).required(),
+      shortestStay: instant.required(),
+      longestStay: instant.required(),
+      gapFrames: yup.number().integer().min(0).max(1000).required(),
+    }),
+  }),
+  material: strict({
+    id,
+    hash: yup.string().matches(/^[0-9a-f]{64}$/),
+    name: yup.string().max(500),
+    kind: yup.string().oneOf(['sound', 'film', 'font']),
+    bytes: count,
+    length: instant,
+    sound: strict({
+      sampleRate: yup.number().min(1).max(1e7).required(),
+      channels: yup.number().integer().min(1).max(256).required(),
+      codec: yup.string().max(60).required(),
+    }).nullable(),
+    picture: strict({
+      width: count.required(),
+      height: count.required(),
+      frameRate: frameRate.nullable(),
+      codec: yup.string().max(60).required(),
+      shown: yup.boolean().required(),
+    }).nullable(),
+    family: yup.string().max(200).nullable(),
+    remarks: yup.array(yup.string().max(500).required()).max(20),
+  }),
+  strand: strict({
+    id,
+    kind: yup.string().oneOf(['subtitle']),
+    title: yup.string().max(300),
+    style,
+    overlapAllowed: yup.boolean(),
+  }),
+  cue: strict({
+    id,
+    strand: id,
+    start: instant,
+    end: instant,
+    text: yup.array(yup.array(span.required()).required().max(500)).max(200),
+    style,
+    words: yup.array(word.required()).max(5000),
+  }),
+  piece: strict({ id, material: id, start: instant, end: instant }),
+} satisfies Record<EntityKind, yup.AnyObjectSchema>;
+
+/** The fields that an entity of each kind has when it is whole. */
+const wholeFields = Object.fromEntries(
+  Object.entries(shapes).map(([kind, shape]) => [kind, Object.keys(shape.fields)]),
+) as Record<EntityKind, string[]>;
+
+const change = strict({
+  entity: yup.string().oneOf(Object.keys(shapes)).required(),
+  id: id.required(),
+  was: yup.object().nullable().defined(),
+  becomes: yup.object().nullable().defined(),
+});
+
+export const commitBody = strict({
+  base: count.required(),
+  clientId: id.required(),
+  changeId: id.required(),
+  name: yup.string().defined().max(400),
+  changes: yup.array(change.required()).required().max(400_000),
+  undoes: id,
+  redoes: id,
+});
+
+export interface Commit {
+  readonly base: number;
+  readonly clientId: string;
+  readonly changeId: string;
+  readonly name: string;
+  readonly changes: readonly Change[];
+  readonly undoes?: string;
+  readonly redoes?: string;
+}
+
+const refuse = (detail: string): Problem =>
+  new Problem(422, 'not-valid', 'Not valid', `${detail} Nothing was changed.`);
+
+/** Checks `value` against `shape`; throws a 422 that says which part is wrong. */
+export function check<T>(shape: yup.Schema<unknown>, value: unknown): T {
+  try {
+    return shape.validateSync(value, { strict: true, abortEarly: true }) as T;
+  } catch (error) {
+    throw refuse(error instanceof yup.ValidationError ? `${error.message}.` : 'It cannot be read.');
+  }
+}
+
+/** Checks the fields of every change; what comes into being must be whole. */
+export function checkChanges(changes: readonly Change[]): void {
+  for (const { entity, id: of, was, becomes } of changes) {
+    for (const part of [was, becomes]) if (part) check(shapes[entity], part);
+    if (becomes && 'id' in becomes && becomes.id !== of)
+      throw refuse('An entity cannot change its id.');
+    if (was === null && becomes) checkWhole(entity, becomes);
+  }
+}
+
+/** Checks that an entity has every field of its kind, each as it should be. */
+export function checkWhole(kind: EntityKind, entity: unknown): void {
+  check(shapes[kind], entity);
+  const missing = wholeFields[kind].find((field) => !Object.hasOwn(entity as object, field));
+  if (missing) throw refuse(`The ${kind} lacks its ${missing}.`);
+}

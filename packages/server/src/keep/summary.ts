@@ -1,0 +1,32 @@
+/** What the list of programmes tells of each one. */
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { isBlank } from '@cadence/core/text/lines.ts';
+
+export interface Summary {
+  readonly length: number;
+  readonly frame: { readonly width: number; readonly height: number };
+  readonly frameRate: Programme['facts']['frameRate'];
+  readonly materials: number;
+  readonly pieces: number;
+  readonly cues: number;
+  /** Cues with text. */
+  readonly written: number;
+  /** Content hash of the film that is seen, for its small picture. */
+  readonly still: string | null;
+  readonly backdrop: string;
+}
+
+export function summarise({ facts, materials, pieces, cues }: Programme): Summary {
+  const all = Object.values(cues);
+  return {
+    length: facts.length,
+    frame: facts.frame,
+    frameRate: facts.frameRate,
+    materials: Object.keys(materials).length,
+    pieces: Object.keys(pieces).length,
+    cues: all.length,
+    written: all.filter((cue) => !isBlank(cue.text)).length,
+    still: facts.picture === null ? null : (materials[facts.picture]?.hash ?? null),
+    backdrop: facts.backdrop.colour,
+  };
+}

@@ -1,0 +1,109 @@
+/** `/api/programmes`: the list, each programme, its changes, and its events. */
+import { Router, json } from 'express';
+import * as yup from 'yup';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { check, commitBody, type Commit } from '../keep/shape.ts';
+import type { Kept, ProgrammeKeeper } from '../keep/programmeKeeper.ts';
+import { Problem } from '../problem.ts';
+
+const titled = yup.object({ title: yup.string().trim().min(1).max(300).required() }).noUnknown();
+
+/** The format of a programme that is written as one file. */
+export const FILE_FORMAT = 'woven-cadence/programme/1';
+
+const table = yup.object().required();
+const fileBody = yup.object({
+  format: yup.string().oneOf([FILE_FORMAT]).required(),
+  programme: yup
+    .object({ facts: table, materials: table, strands: table, cues: table, pieces: table })
+    .required()
+    .noUnknown(),
+});
+
+export function programmeRoutes(keeper: ProgrammeKeeper): Router {
+  const router = Router();
+  router.use(json({ limit: '64mb' }));
+
+  router.get('/', async (_request, response) => {
+    response.json(await keeper.list());
+  });
+
+  router.post('/', async (request, response) => {
+    const { title } = check<{ title: string }>(titled, request.body);
+    response.status(201).json({ id: await keeper.create(title) });
+  });
+
+  router.post('/import', async (request, response) => {
+    const { programme } = check<{ programme: Programme }>(fileBody, request.body);
+    response.status(201).json({ id: await keeper.keepNew(programme) });
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(await keeper.open(request.params.id));
+  });
+
+  router.patch('/:id', async (request, response) => {
+    const { title } = check<{ title: string }>(titled, request.body);
+    const { version, programme } = await keeper.open(request.params.id);
+    await keeper.commit(request.params.id, {
+      base: version,
+      clientId: 'list',
+      changeId: crypto.randomUUID(),
+      name: 'Rename programme',
+      changes: [
+        {
+          entity: 'programme',
+          id: programme.facts.id,
+          was: { title: programme.facts.title },
+          becomes: { title },
+        },
+      ],
+    });
+    response.json({ title });
+  });
+
+  router.delete('/:id', async (request, response) => {
+    await keeper.remove(request.params.id);
+    response.status(204).end();
+  });
+
+  router.post('/:id/restore', async (request, response) => {
+    await keeper.restore(request.params.id);
+    response.status(204).end();
+  });
+
+  router.post('/:id/duplicate', async (request, response) => {
+    const programme = await keeper.programme(request.params.id);
+    const facts = { ...programme.facts, title: `${programme.facts.title}, copy`.slice(0, 300) };
+    response.status(201).json({ id: await keeper.keepNew({ ...programme, facts }) });
+  });
+
+  router.get('/:id/file', async (request, response) => {
+    const programme = await keeper.programme(request.params.id);
+    response
+      .attachment(`${programme.facts.title.replace(/[^\p{L}\p{N} _-]/gu, '')}.cadence.json`)
+      .json({ format: FILE_FORMAT, programme });
+  });
+
+  router.post('/:id/changes', async (request, response) => {
+    const commit = check<Commit>(commitBody, request.body);
+    response.json({ version: await keeper.commit(request.params.id, commit) });
+  });
+
+  router.get('/:id/events', async (request, response) => {
+    const { id } = request.params;
+    const from = Number(request.query.since);
+    if (!Number.isSafeInteger(from))
+      throw new Problem(400, 'bad-request', 'Not understood', 'Say since which version.');
+    response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
+    const send = (of: string, kept: Kept) => {
+      if (of === id) response.write(`data: ${JSON.stringify(kept)}\n\n`);
+    };
+    keeper.events.on('step', send);
+    request.on('close', () => keeper.events.off('step', send));
+    response.write(': open\n\n');
+    for (const kept of await keeper.since(id, from)) send(id, kept);
+  });
+
+  return router;
+}

@@ -1,0 +1,72 @@
+/** Starting the server on a data folder, and stopping it. */
+import { mkdir } from 'node:fs/promises';
+import { createServer, type Server } from 'node:http';
+import { join, resolve } from 'node:path';
+import pino from 'pino';
+import { makeApp } from './app.ts';
+import { openDatabase } from './keep/database.ts';
+import { MaterialStore } from './keep/materialStore.ts';
+import { ProgrammeKeeper } from './keep/programmeKeeper.ts';
+
+export interface Running {
+  readonly address: string;
+  readonly keeper: ProgrammeKeeper;
+  readonly store: MaterialStore;
+  stop(): Promise<void>;
+}
+
+export interface StartOptions {
+  /** Where everything is kept. */
+  readonly data: string;
+  /** The port to listen on, or the next free one after it; 0 for any. */
+  readonly port: number;
+  /** Folder of the built interface. */
+  readonly web?: string;
+  readonly logLevel?: string;
+}
+
+const HOST = '127.0.0.1';
+
+export async function start({
+  data,
+  port,
+  web,
+  logLevel = 'warn',
+}: StartOptions): Promise<Running> {
+  const folder = resolve(data);
+  await mkdir(folder, { recursive: true });
+  const database = await openDatabase(folder);
+  const keeper = new ProgrammeKeeper(database);
+  await keeper.purge();
+  const store = await MaterialStore.open(join(folder, 'material'), database);
+  const log = pino({ level: logLevel });
+  const server = createServer(makeApp({ keeper, store, log, ...(web && { web: resolve(web) }) }));
+  server.requestTimeout = 0;
+  const bound = await listen(server, port);
+  return {
+    address: `http://${HOST}:${bound}`,
+    keeper,
+    store,
+    async stop() {
+      const closed = new Promise((done) => server.close(done));
+      server.closeAllConnections();
+      await closed;
+      await database.close(true);
+    },
+  };
+}
+
+/** Listens on the first free port from `port` on. */
+function listen(server: Server, port: number): Promise<number> {
+  return new Promise((done, fail) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      if (error.code === 'EADDRINUSE' && port !== 0 && port < 65_535)
+        listen(server, port + 1).then(done, fail);
+      else fail(error);
+    });
+    server.listen(port, HOST, () => {
+      const address = server.address();
+      done(typeof address === 'object' && address ? address.port : port);
+    });
+  });
+}
