@@ -1,5 +1,6 @@
 import { toSeconds } from '../time/ticks.ts';
 import { Listener, packHeard, unpackHeard } from './listening.ts';
+import { LoudnessMeter } from './loudness.ts';
 import { outline, PEAKS_A_SECOND } from './peaks.ts';
 import { DEFAULT_SPEECH, findPieces, SpeechListener } from './speech.ts';
 
@@ -103,8 +104,8 @@ describe('pieces of speech', () => {
 describe('what was heard', () => {
   const sound = spoken(48_000, 4, [[1, 2]], 0);
   const listener = new Listener(48_000);
-  listener.push(sound.subarray(0, 100_001));
-  listener.push(sound.subarray(100_001));
+  listener.push([sound.subarray(0, 100_001)]);
+  listener.push([sound.subarray(100_001)]);
   const heard = listener.finish();
 
   it('outlines the sound at any width', () => {
@@ -126,5 +127,47 @@ describe('what was heard', () => {
     expect(unpackHeard(packHeard(heard))).toEqual(heard);
     expect(unpackHeard(packHeard(heard).subarray(0, 999))).toBeUndefined();
     expect(unpackHeard(new Uint8Array(40))).toBeUndefined();
+  });
+});
+
+describe('loudness', () => {
+  const tone = (rate: number, hertz: number, amplitude: number, length = 2) =>
+    Float32Array.from(
+      { length: rate * length },
+      (_, at) => amplitude * Math.sin((2 * Math.PI * hertz * at) / rate + 0.7),
+    );
+  const measure = (rate: number, ...channels: Float32Array[]) => {
+    const meter = new LoudnessMeter(rate);
+    for (let at = 0; at < (channels[0]?.length ?? 0); at += 5000)
+      meter.push(channels.map((channel) => channel.subarray(at, at + 5000)));
+    return meter.level();
+  };
+
+  it.each([48_000, 44_100, 16_000])(
+    'of a 997 Hz tone at full scale is -3.01 LUFS, as the standard says, at %i Hz',
+    (rate) => {
+      expect(measure(rate, tone(rate, 997, 1)).integratedLufs).toBeCloseTo(-3.01, 1);
+    },
+  );
+
+  it('adds up over channels, and leaves silence under the gate', () => {
+    const left = tone(48_000, 997, 0.1);
+    expect(measure(48_000, left, left).integratedLufs).toBeCloseTo(-20, 1);
+    const half = new Float32Array(left.length * 2);
+    half.set(left);
+    expect(measure(48_000, half, half).integratedLufs).toBeCloseTo(-20, 0);
+    expect(measure(48_000, new Float32Array(48_000))).toEqual({
+      integratedLufs: null,
+      truePeakDb: null,
+    });
+  });
+
+  it('finds the peak between the samples', () => {
+    // A quarter of the rate, 45 degrees off: every sample is 3 dB under the peak.
+    const hidden = Float32Array.from({ length: 4800 }, (_, at) =>
+      Math.sin((Math.PI / 2) * at + Math.PI / 4),
+    );
+    expect(Math.max(...hidden)).toBeCloseTo(0.707, 2);
+    expect(measure(48_000, hidden).truePeakDb ?? -9).toBeGreaterThan(-0.3);
   });
 });

@@ -1,0 +1,119 @@
+/** `cadence`: every computation from the command line. */
+import { parseArgs } from 'node:util';
+import { convertCommand, readCommand } from './captions.ts';
+import { Unusable, WrongUsage } from './failure.ts';
+import { listenCommand } from './listen.ts';
+import { sceneCommand, stillCommand } from './picture.ts';
+
+interface Options {
+  readonly json?: boolean;
+  readonly help?: boolean;
+  readonly only?: string;
+  readonly as?: string;
+  readonly rate?: string;
+  readonly start?: string;
+  readonly shift?: string;
+  readonly at?: string;
+  readonly height?: string;
+}
+
+interface Verb {
+  /** Names of what stands after the verb. */
+  readonly takes: readonly string[];
+  readonly example: string;
+  run(names: string[], options: Options): Promise<object>;
+}
+
+const needed = (value: string | undefined, option: string): string => {
+  if (value === undefined) throw new WrongUsage(`${option} is needed.`);
+  return value;
+};
+
+const verbs: Readonly<Record<string, Verb>> = {
+  listen: {
+    takes: ['SOUND'],
+    example: 'listen demo/ferry/narration.flac --only speech --json',
+    run: ([file = ''], options) => listenCommand(file, options.only),
+  },
+  read: {
+    takes: ['FILE'],
+    example: 'read ferry.srt --json',
+    run: ([file = ''], options) => readCommand(file, options),
+  },
+  convert: {
+    takes: ['IN', 'OUT'],
+    example: 'convert ferry.srt ferry.vtt --shift 1.5',
+    run: ([from = '', to = ''], options) => convertCommand(from, to, options),
+  },
+  still: {
+    takes: ['PROGRAMME', 'OUT.png'],
+    example: 'still ferry.cadence.json --at 10:00:12:00 frame.png --height 720',
+    run: ([file = '', out = ''], options) => {
+      const height = options.height === undefined ? undefined : Number(options.height);
+      if (height !== undefined && !(Number.isInteger(height) && height >= 1 && height <= 8640))
+        throw new WrongUsage('--height takes whole pixels up to 8640.');
+      return stillCommand(file, needed(options.at, '--at'), out, height);
+    },
+  },
+  scene: {
+    takes: ['PROGRAMME'],
+    example: 'scene ferry.cadence.json --at 10:00:12:00 --json',
+    run: ([file = ''], options) => sceneCommand(file, needed(options.at, '--at')),
+  },
+};
+
+const text = { type: 'string' } as const;
+const flag = { type: 'boolean' } as const;
+
+function usage(): string {
+  const lines = Object.values(verbs).map((verb) => `  npm run -s cadence -- ${verb.example}`);
+  return ['Give a verb and its files, for example:', ...lines].join('\n');
+}
+
+async function run(args: string[]): Promise<{ result?: object; help?: string }> {
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args,
+      allowPositionals: true,
+      options: {
+        json: flag,
+        help: flag,
+        only: text,
+        as: text,
+        rate: text,
+        start: text,
+        shift: text,
+        at: text,
+        height: text,
+      },
+    });
+  } catch (error) {
+    throw new WrongUsage((error as Error).message);
+  }
+  const [name = '', ...names] = parsed.positionals;
+  const options: Options = parsed.values;
+  const verb = Object.hasOwn(verbs, name) ? verbs[name] : undefined;
+  if (options.help) return { help: verb ? `npm run -s cadence -- ${verb.example}` : usage() };
+  if (!verb) throw new WrongUsage(usage());
+  if (names.length !== verb.takes.length)
+    throw new WrongUsage(`${name} takes ${verb.takes.join(' and ')}: ${verb.example}`);
+  return { result: await verb.run(names, options) };
+}
+
+const args = process.argv.slice(2);
+try {
+  const { result, help } = await run(args);
+  process.stdout.write(help === undefined ? `${JSON.stringify(result)}\n` : `${help}\n`);
+} catch (error) {
+  if (error instanceof WrongUsage) {
+    process.stderr.write(`${error.message}\n`);
+    process.exitCode = 2;
+  } else if (error instanceof Unusable) {
+    const { kind, message, file } = error;
+    if (args.includes('--json'))
+      process.stdout.write(`${JSON.stringify({ error: { kind, message, file } })}\n`);
+    process.stderr.write(`${file}: ${message}\n`);
+    process.exitCode = 1;
+  } else throw error;
+}
