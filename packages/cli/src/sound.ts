@@ -76,7 +76,7 @@ export async function openSound(path: string): Promise<SoundFile> {
   if (!found?.isFile()) throw new Unusable('missing', 'There is no such file.', path);
   if (found.size === 0) throw new Unusable('empty', 'The file is empty.', path);
   const input = new Input({ source: new FilePathSource(path), formats: containers });
-  if (!(await input.canRead()))
+  if (!(await input.canRead().catch(() => false)))
     throw new Unusable('format', 'This is no sound or film that can be read.', path);
   const track = await input.getPrimaryAudioTrack();
   if (!track) throw new Unusable('silent', 'There is no sound in this file.', path);

@@ -1,0 +1,243 @@
+/** The frame around every place of a programme: top bar, saved state, keys, links. */
+import { ActionIcon, Button, Menu, Tooltip, useMantineColorScheme } from '@mantine/core';
+import {
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconMoon,
+  IconSettings,
+  IconSun,
+} from '@tabler/icons-react';
+import { Suspense, useEffect, useState } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { isBlank } from '@cadence/core/text/lines.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { materialUrl } from './api.ts';
+import { act } from './actions.ts';
+import { formatFrame, formatLength, formatWhen, plural } from './format.ts';
+import { answerKey, showKeys } from './keys.ts';
+import { followLink, useKeptLink } from './links.ts';
+import { Mark } from './Mark.tsx';
+import { closeProgramme, openProgramme } from './outbox.ts';
+import { openSetup } from '../material/SetupForm.tsx';
+import { Dropping } from '../material/Dropping.tsx';
+import { say, wordsOf } from './say.ts';
+import { currentCues, store, useApp, useOpen, useShown } from './store.ts';
+import { player } from '../playback/player.ts';
+import { Broken } from './Broken.tsx';
+
+const PLACES = [
+  { path: 'material', name: 'Material' },
+  { path: 'words', name: 'Words' },
+  { path: 'timing', name: 'Timing' },
+  { path: 'handover', name: 'Handover' },
+] as const;
+
+/** How far each place's part of the work is done, from 0 to 1. */
+function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'], number> {
+  const cues = currentCues(programme);
+  const written = cues.filter((cue) => !isBlank(cue.text)).length;
+  const share = cues.length > 0 ? written / cues.length : 0;
+  const material = programme.facts.sound
+    ? 1
+    : Object.keys(programme.materials).length > 0
+      ? 0.5
+      : 0;
+  return {
+    material,
+    words: share,
+    timing: cues.length > 0 ? 1 : Object.keys(programme.pieces).length > 0 ? 0.3 : 0,
+    handover: share === 1 ? 0.5 : 0,
+  };
+}
+
+export function Shell() {
+  const { id = '' } = useParams();
+  const [problem, setProblem] = useState<string | null>(null);
+  const ready = useApp((state) => state.open?.id === id);
+
+  useEffect(() => {
+    let stale = false;
+    openProgramme(id)
+      .then(() => !stale && followLink(new URLSearchParams(window.location.search)))
+      .catch((error: unknown) => !stale && setProblem(wordsOf(error)));
+    return () => {
+      stale = true;
+      player.pause();
+      closeProgramme();
+    };
+  }, [id]);
+
+  if (problem !== null)
+    return (
+      <div className="empty">
+        <h2>This programme cannot be opened</h2>
+        <p>{problem}</p>
+        <Button component={Link} to="/">
+          To the list of programmes
+        </Button>
+      </div>
+    );
+  return ready ? <Opened /> : <p className="empty">Opening the programme …</p>;
+}
+
+function Opened() {
+  const sound = useOpen(
+    ({ programme }) => programme.materials[programme.facts.sound ?? '']?.hash ?? null,
+  );
+  const picture = useOpen(
+    ({ programme }) => programme.materials[programme.facts.picture ?? '']?.hash ?? null,
+  );
+  const length = useOpen(({ programme }) => programme.facts.length);
+  const leftOut = useOpen((open) => open.leftOut);
+  const { pathname } = useLocation();
+  useKeptLink();
+
+  useEffect(() => {
+    player.load({
+      sound: sound && materialUrl(sound),
+      picture: picture && materialUrl(picture),
+      length,
+    });
+  }, [sound, picture, length]);
+  useEffect(() => {
+    const { speed, loop } = store.getState().view;
+    player.setSpeed(speed);
+    player.setLooping(loop);
+    document.addEventListener('keydown', answerKey);
+    return () => document.removeEventListener('keydown', answerKey);
+  }, []);
+  useEffect(() => {
+    if (leftOut > 0)
+      say.note(`${plural(leftOut, 'change')} no longer fitted what was changed elsewhere.`);
+  }, [leftOut]);
+
+  return (
+    <Dropping>
+      <div className="shell">
+        <TopBar />
+        <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
+          <Suspense fallback={<p className="empty">Opening …</p>}>
+            <Outlet />
+          </Suspense>
+        </ErrorBoundary>
+      </div>
+    </Dropping>
+  );
+}
+
+function TopBar() {
+  const facts = useShown((programme) => programme.facts);
+  const programme = useShown((shown) => shown);
+  const progress = progressOf(programme);
+  return (
+    <header className="top">
+      <div className="top-left">
+        <Tooltip label="To the list of programmes">
+          <Link to="/" aria-label="To the list of programmes">
+            <Mark />
+          </Link>
+        </Tooltip>
+        <div className="title">
+          <span>{facts.title}</span>
+          <small>
+            {formatFrame(facts.frame, facts.frameRate)}, {formatLength(facts.length)}
+          </small>
+        </div>
+      </div>
+      <nav className="places" aria-label="Places">
+        {PLACES.map(({ path, name }) => (
+          <NavLink key={path} to={path} className={({ isActive }) => (isActive ? 'on' : '')}>
+            {name}
+            <i aria-hidden>
+              <b style={{ width: `${progress[path] * 100}%` }} />
+            </i>
+          </NavLink>
+        ))}
+      </nav>
+      <div className="top-right">
+        <KeptState />
+        <UndoButtons />
+        <MoreMenu />
+        <Tooltip label="All keys (?)">
+          <ActionIcon aria-label="All keys" onClick={showKeys} fw={600} fz={16}>
+            ?
+          </ActionIcon>
+        </Tooltip>
+      </div>
+    </header>
+  );
+}
+
+function KeptState() {
+  const waiting = useOpen((open) => open.pending.length);
+  const reached = useOpen((open) => open.reached);
+  const keptAt = useOpen((open) => open.keptAt);
+  if (!reached && waiting > 0)
+    return (
+      <span role="status" className="kept waiting">
+        Not kept yet: {plural(waiting, 'change')} waiting
+      </span>
+    );
+  const text =
+    waiting > 0 ? 'Keeping …' : keptAt === null ? 'All kept' : `Kept ${formatWhen(keptAt)}`;
+  return (
+    <span role="status" className="kept">
+      {text}
+    </span>
+  );
+}
+
+function UndoButtons() {
+  const last = useOpen((open) => open.history.done.at(-1)?.name);
+  const next = useOpen((open) => open.history.undone.at(-1)?.name);
+  return (
+    <>
+      <Tooltip label={last ? `Undo: ${last}` : 'Nothing to undo'}>
+        <ActionIcon
+          aria-label={last ? `Undo: ${last}` : 'Undo'}
+          disabled={!last}
+          bg="none"
+          onClick={act.undo}
+        >
+          <IconArrowBackUp size={19} stroke={1.6} />
+        </ActionIcon>
+      </Tooltip>
+      <Tooltip label={next ? `Redo: ${next}` : 'Nothing to redo'}>
+        <ActionIcon
+          aria-label={next ? `Redo: ${next}` : 'Redo'}
+          disabled={!next}
+          bg="none"
+          onClick={act.redo}
+        >
+          <IconArrowForwardUp size={19} stroke={1.6} />
+        </ActionIcon>
+      </Tooltip>
+    </>
+  );
+}
+
+function MoreMenu() {
+  const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const dark = colorScheme === 'dark';
+  const navigate = useNavigate();
+  return (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <ActionIcon aria-label="Set up">
+          <IconSettings size={18} stroke={1.6} />
+        </ActionIcon>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item onClick={openSetup}>Set up programme …</Menu.Item>
+        <Menu.Item
+          leftSection={dark ? <IconSun size={15} /> : <IconMoon size={15} />}
+          onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+        >
+          {dark ? 'Light' : 'Night'}
+        </Menu.Item>
+        <Menu.Item onClick={() => void navigate('/')}>All programmes</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

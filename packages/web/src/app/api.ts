@@ -1,0 +1,124 @@
+/** Speaking with the server. */
+import type { Change } from '@cadence/core/programme/change.ts';
+import type { History, Step } from '@cadence/core/programme/history.ts';
+import type { Facts, Id, Programme } from '@cadence/core/programme/programme.ts';
+
+/** An answer that says what is wrong, as RFC 9457 problem details. */
+export class ServerProblem extends Error {
+  override readonly name = 'ServerProblem';
+  readonly status: number;
+  readonly details: Readonly<Record<string, unknown>>;
+  constructor(status: number, details: Record<string, unknown>) {
+    super(typeof details.detail === 'string' ? details.detail : `The server answered ${status}.`);
+    this.status = status;
+    this.details = details;
+  }
+}
+
+async function ask(method: string, path: string, body?: unknown): Promise<Response> {
+  const response = await fetch(`/api${path}`, {
+    method,
+    ...(body !== undefined && {
+      body: JSON.stringify(body),
+      headers: { 'Content-Type': 'application/json' },
+    }),
+  });
+  if (response.ok) return response;
+  const details = await response.json().catch(() => ({}));
+  throw new ServerProblem(response.status, details as Record<string, unknown>);
+}
+
+const answer = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
+  (await ask(method, path, body)).json() as Promise<T>;
+
+export interface ListedProgramme {
+  readonly id: Id;
+  readonly title: string;
+  readonly changed: number;
+  readonly length: Facts['length'];
+  readonly frame: Facts['frame'];
+  readonly frameRate: Facts['frameRate'];
+  readonly materials: number;
+  readonly pieces: number;
+  readonly cues: number;
+  readonly written: number;
+  readonly still: string | null;
+  readonly backdrop: string;
+}
+
+export interface OpenedProgramme {
+  readonly version: number;
+  readonly programme: Programme;
+  readonly history: History;
+}
+
+export interface KeptStep {
+  readonly version: number;
+  readonly clientId: string;
+  readonly step: Step;
+}
+
+export interface SentChange {
+  readonly base: number;
+  readonly clientId: string;
+  readonly changeId: string;
+  readonly name: string;
+  readonly changes: readonly Change[];
+  readonly undoes?: string;
+  readonly redoes?: string;
+}
+
+export const server = {
+  programmes: () => answer<ListedProgramme[]>('GET', '/programmes'),
+  create: (title: string) => answer<{ id: Id }>('POST', '/programmes', { title }),
+  open: (id: Id) => answer<OpenedProgramme>('GET', `/programmes/${id}`),
+  rename: (id: Id, title: string) => answer<unknown>('PATCH', `/programmes/${id}`, { title }),
+  remove: (id: Id) => ask('DELETE', `/programmes/${id}`),
+  restore: (id: Id) => ask('POST', `/programmes/${id}/restore`),
+  duplicate: (id: Id) => answer<{ id: Id }>('POST', `/programmes/${id}/duplicate`),
+  importFile: (file: unknown) => answer<{ id: Id }>('POST', '/programmes/import', file),
+  send: (id: Id, change: SentChange) =>
+    answer<{ version: number }>('POST', `/programmes/${id}/changes`, change),
+  /** What was heard in a material, if it has been kept; undefined if not. */
+  heard: async (hash: string): Promise<Uint8Array | undefined> => {
+    const response = await fetch(`/api/materials/${hash}/heard`);
+    return response.ok ? new Uint8Array(await response.arrayBuffer()) : undefined;
+  },
+  keepBeside: (hash: string, side: 'heard' | 'still', bytes: Blob) =>
+    fetch(`/api/materials/${hash}/${side}`, { method: 'PUT', body: bytes }),
+};
+
+export const materialUrl = (hash: string): string => `/api/materials/${hash}`;
+export const stillUrl = (hash: string): string => `/api/materials/${hash}/still`;
+export const fileUrl = (id: Id): string => `/api/programmes/${id}/file`;
+export const eventsUrl = (id: Id, since: number): string =>
+  `/api/programmes/${id}/events?since=${since}`;
+
+/**
+ * Sends a file to the server as a stream, with progress from 0 to 1.
+ *
+ * @throws ServerProblem; DOMException `AbortError` when `signal` stops it
+ */
+export function upload(
+  file: Blob,
+  progress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<{ hash: string; bytes: number }> {
+  return new Promise((done, fail) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', '/api/materials');
+    request.responseType = 'json';
+    request.upload.onprogress = (event) => progress(event.loaded / Math.max(1, event.total));
+    request.onload = () => {
+      if (request.status < 300) done(request.response as { hash: string; bytes: number });
+      else
+        fail(
+          new ServerProblem(request.status, (request.response ?? {}) as Record<string, unknown>),
+        );
+    };
+    request.onerror = () => fail(new ServerProblem(0, { detail: 'The server cannot be reached.' }));
+    request.onabort = () => fail(new DOMException('Stopped.', 'AbortError'));
+    signal.addEventListener('abort', () => request.abort(), { once: true });
+    request.send(file);
+  });
+}

@@ -1,0 +1,43 @@
+/** Figures as people read them, with their unit. */
+import { nameRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
+import { toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+
+/** "6 min 42 s", "2 h 3 min", "0.8 s". */
+export function formatLength(time: Ticks): string {
+  const total = toSeconds(time);
+  if (total < 10) return `${total.toFixed(1)} s`;
+  const whole = Math.round(total);
+  const [hours, minutes, rest] = [
+    Math.floor(whole / 3600),
+    Math.floor(whole / 60) % 60,
+    whole % 60,
+  ];
+  if (hours > 0) return `${hours} h ${minutes} min`;
+  return minutes > 0 ? `${minutes} min ${rest} s` : `${rest} s`;
+}
+
+export function formatBytes(bytes: number): string {
+  if (bytes < 1e6) return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
+  return bytes < 1e9
+    ? `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`
+    : `${(bytes / 1e9).toFixed(1)} GB`;
+}
+
+/** A level with a true minus sign. */
+export const formatLevel = (value: number | null, unit: string): string =>
+  value === null ? 'silent' : `${value.toFixed(1).replace('-', '−')} ${unit}`;
+
+export const formatFrame = (frame: { width: number; height: number }, rate: FrameRate): string =>
+  `${frame.width} × ${frame.height}, ${nameRate(rate)} frames a second`;
+
+export const plural = (count: number, one: string, more = `${one}s`): string =>
+  `${count.toLocaleString('en-GB')} ${count === 1 ? one : more}`;
+
+const hourMinute = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+
+/** "14:02" today, "3 Nov" before. */
+export function formatWhen(at: number, now = Date.now()): string {
+  const sameDay = new Date(at).toDateString() === new Date(now).toDateString();
+  return (sameDay ? hourMinute : day).format(at);
+}

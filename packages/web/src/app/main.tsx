@@ -1,0 +1,55 @@
+import '@fontsource-variable/commissioner/wght.css';
+import '@fontsource-variable/fraunces/wght.css';
+import '@mantine/core/styles.css';
+import '@mantine/notifications/styles.css';
+import '@mantine/dropzone/styles.css';
+import './theme.css';
+import { MantineProvider } from '@mantine/core';
+import { ModalsProvider } from '@mantine/modals';
+import { Notifications } from '@mantine/notifications';
+import { StrictMode, lazy } from 'react';
+import { createRoot } from 'react-dom/client';
+import { ErrorBoundary } from 'react-error-boundary';
+import { Provider } from 'react-redux';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { ProgrammesPlace } from '../programmes/ProgrammesPlace.tsx';
+import { Broken } from './Broken.tsx';
+import { Shell } from './Shell.tsx';
+import { store } from './store.ts';
+import { theme } from './theme.ts';
+
+const MaterialPlace = lazy(() => import('../material/MaterialPlace.tsx'));
+const WordsPlace = lazy(() => import('../words/WordsPlace.tsx'));
+const TimingPlace = lazy(() => import('../timing/TimingPlace.tsx'));
+const HandoverPlace = lazy(() => import('../handover/HandoverPlace.tsx'));
+
+const router = createBrowserRouter([
+  { path: '/', element: <ProgrammesPlace /> },
+  {
+    path: '/p/:id',
+    element: <Shell />,
+    children: [
+      { index: true, element: <Navigate to="material" replace /> },
+      { path: 'material', element: <MaterialPlace /> },
+      { path: 'words', element: <WordsPlace /> },
+      { path: 'timing', element: <TimingPlace /> },
+      { path: 'handover', element: <HandoverPlace /> },
+    ],
+  },
+  { path: '*', element: <Navigate to="/" replace /> },
+]);
+
+createRoot(document.getElementById('root') as HTMLElement).render(
+  <StrictMode>
+    <MantineProvider theme={theme} defaultColorScheme="light">
+      <Provider store={store}>
+        <ModalsProvider>
+          <Notifications position="bottom-left" limit={4} />
+          <ErrorBoundary FallbackComponent={Broken}>
+            <RouterProvider router={router} />
+          </ErrorBoundary>
+        </ModalsProvider>
+      </Provider>
+    </MantineProvider>
+  </StrictMode>,
+);

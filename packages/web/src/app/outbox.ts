@@ -1,0 +1,176 @@
+/**
+ * Brings steps to the server, one after the other, and keeps them in the browser until they are
+ * acknowledged, so that nothing typed is lost when the server is away or the page is closed.
+ */
+import { del, get, set } from 'idb-keyval';
+import type { Step } from '@cadence/core/programme/history.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
+import { eventsUrl, server, ServerProblem, type KeptStep, type SentChange } from './api.ts';
+import { acknowledged, arrived, closed, opened, refused, unreachable } from './programmeState.ts';
+import { say } from './say.ts';
+import { store } from './store.ts';
+
+/** Names this window to the server and to other windows. */
+export const clientId = crypto.randomUUID();
+
+const shelfOf = (id: Id): string => `waiting-${id}`;
+/** First and longest wait before trying again, in milliseconds. */
+const WAITS = { first: 500, longest: 8000 };
+
+class Outbox {
+  readonly #id: Id;
+  #sending = false;
+  #closed = false;
+  #wait = WAITS.first;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #events: EventSource | undefined;
+  #stored: readonly Step[] = [];
+  #storing: Promise<void> = Promise.resolve();
+
+  constructor(id: Id) {
+    this.#id = id;
+    window.addEventListener('online', this.#now);
+  }
+
+  /** Opens the programme with what was still waiting in this browser. */
+  async open(): Promise<void> {
+    const [programme, waiting] = await Promise.all([
+      server.open(this.#id),
+      get<Step[]>(shelfOf(this.#id)),
+    ]);
+    const kept = new Set(
+      [...programme.history.done, ...programme.history.undone].map((step) => step.id),
+    );
+    const pending = (waiting ?? []).filter((step) => !kept.has(step.id));
+    store.dispatch(opened({ ...programme, id: this.#id, pending }));
+    this.#listen(programme.version);
+    this.pump();
+  }
+
+  close(): void {
+    this.#closed = true;
+    clearTimeout(this.#timer);
+    this.#events?.close();
+    window.removeEventListener('online', this.#now);
+    store.dispatch(closed());
+  }
+
+  readonly #now = (): void => {
+    this.#wait = WAITS.first;
+    clearTimeout(this.#timer);
+    this.pump();
+  };
+
+  /** Sends whatever waits. */
+  pump(): void {
+    void this.#store();
+    if (!this.#sending && !this.#closed) void this.#send();
+  }
+
+  async #send(): Promise<void> {
+    this.#sending = true;
+    try {
+      for (;;) {
+        const open = store.getState().open;
+        const step = open?.pending[0];
+        if (!open || !step || this.#closed) return;
+        const { version } = await server.send(this.#id, sentOf(step, open.version));
+        this.#wait = WAITS.first;
+        const now = store.getState().open;
+        // An event may have told of it already; and another window's step may lie between.
+        if (now?.pending[0]?.id === step.id && version === now.version + 1)
+          store.dispatch(acknowledged({ version, at: Date.now() }));
+        else if (version > (now?.version ?? 0)) await this.#reopen();
+        void this.#store();
+      }
+    } catch (error) {
+      await this.#recover(error);
+    } finally {
+      this.#sending = false;
+    }
+  }
+
+  async #recover(error: unknown): Promise<void> {
+    if (this.#closed) return;
+    const problem = error instanceof ServerProblem ? error : undefined;
+    if (problem?.status === 409) {
+      store.dispatch(arrived((problem.details.missed ?? []) as KeptStep[]));
+      this.#timer = setTimeout(() => this.pump());
+      return;
+    }
+    if (problem?.status === 422 || problem?.status === 413) {
+      store.dispatch(refused());
+      say.problem(problem.message);
+      this.#timer = setTimeout(() => this.pump());
+      return;
+    }
+    store.dispatch(unreachable());
+    this.#timer = setTimeout(() => this.pump(), this.#wait);
+    this.#wait = Math.min(this.#wait * 2, WAITS.longest);
+  }
+
+  async #reopen(): Promise<void> {
+    const programme = await server.open(this.#id);
+    const open = store.getState().open;
+    const kept = new Set(
+      [...programme.history.done, ...programme.history.undone].map((step) => step.id),
+    );
+    const pending = (open?.pending ?? []).filter((step) => !kept.has(step.id));
+    store.dispatch(opened({ ...programme, id: this.#id, pending }));
+  }
+
+  /** Keeps the waiting steps in the browser, the newest state last. */
+  #store(): Promise<void> {
+    this.#storing = this.#storing.then(async () => {
+      const pending = store.getState().open?.pending ?? [];
+      if (pending === this.#stored) return;
+      this.#stored = pending;
+      if (pending.length > 0) await set(shelfOf(this.#id), pending);
+      else await del(shelfOf(this.#id));
+    });
+    return this.#storing;
+  }
+
+  /** Hears of the steps of other windows. */
+  #listen(since: number): void {
+    const events = new EventSource(eventsUrl(this.#id, since));
+    this.#events = events;
+    events.onmessage = (message: MessageEvent<string>) => {
+      const kept = JSON.parse(message.data) as KeptStep;
+      const open = store.getState().open;
+      if (!open || kept.clientId === clientId || kept.version <= open.version) return;
+      if (kept.version === open.version + 1) store.dispatch(arrived([kept]));
+      else void this.#reopen().catch(() => store.dispatch(unreachable()));
+    };
+    // The server is back: what waits can go at once.
+    events.onopen = () => {
+      if (store.getState().open?.reached === false) this.#now();
+    };
+  }
+}
+
+const sentOf = (step: Step, base: number): SentChange => ({
+  base,
+  clientId,
+  changeId: step.id,
+  name: step.name,
+  changes: step.changes,
+  ...(step.undoes !== undefined && { undoes: step.undoes }),
+  ...(step.redoes !== undefined && { redoes: step.redoes }),
+});
+
+let outbox: Outbox | undefined;
+
+/** Opens a programme in this window; the one that was open is closed. */
+export async function openProgramme(id: Id): Promise<void> {
+  closeProgramme();
+  outbox = new Outbox(id);
+  await outbox.open();
+}
+
+export function closeProgramme(): void {
+  outbox?.close();
+  outbox = undefined;
+}
+
+export const sendWaiting = (): void => outbox?.pump();

@@ -1,0 +1,348 @@
+/** Material: what was brought in, and what was found in it. */
+import { ActionIcon, Button, FileButton, NumberInput, Progress, Tooltip } from '@mantine/core';
+import { IconAlertTriangle, IconTrash, IconTypography } from '@tabler/icons-react';
+import { lazy, Suspense, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { DEFAULT_SPEECH, findPieces } from '@cadence/core/listen/speech.ts';
+import { peaksOf } from '@cadence/core/listen/peaks.ts';
+import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
+import { removeMaterial, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { piecesInOrder } from '@cadence/core/programme/order.ts';
+import type { Material } from '@cadence/core/programme/programme.ts';
+import { lengthOf } from '@cadence/core/time/range.ts';
+import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
+import { stillUrl } from '../app/api.ts';
+import { act } from '../app/actions.ts';
+import { make, newId } from '../app/edit.ts';
+import { formatBytes, formatLength, formatLevel, plural } from '../app/format.ts';
+import { currentCues, openNow, useApp, useAppDispatch, useShown } from '../app/store.ts';
+import { player } from '../playback/player.ts';
+import { gone, growing, stopArrival, type Arrival } from './arrivals.ts';
+import { bringIn } from './bringIn.ts';
+import { heardIn, useHeard } from './heard.ts';
+import { Waveform } from './Waveform.tsx';
+import classes from './MaterialPlace.module.css';
+
+const Pauses = lazy(() => import('./Pauses.tsx'));
+
+const TAKEN =
+  'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt';
+
+export default function MaterialPlace() {
+  const materials = useShown((programme) => programme.materials);
+  const sound = useShown((programme) => programme.facts.sound);
+  const arrivals = useApp((state) => state.arrivals);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const all = Object.values(materials);
+  const shown = materials[chosen ?? ''] ?? materials[sound ?? ''] ?? all[0];
+  const bytes = all.reduce((sum, material) => sum + material.bytes, 0);
+  return (
+    <main className="place">
+      <section className={classes.list} aria-label="Brought in">
+        <div className="bar">
+          <h2>Brought in</h2>
+          <span className="quiet">
+            {all.length > 0 && `${plural(all.length, 'file')}, ${formatBytes(bytes)}`}
+          </span>
+          <span className="spring" />
+          <FileButton multiple accept={TAKEN} onChange={bringIn}>
+            {(props) => (
+              <Button {...props} variant="filled">
+                Choose files
+              </Button>
+            )}
+          </FileButton>
+        </div>
+        {all.map((material) => (
+          <MaterialCard
+            key={material.id}
+            material={material}
+            on={material === shown}
+            choose={() => setChosen(material.id)}
+          />
+        ))}
+        {arrivals.map((arrival) => (
+          <ArrivalCard key={arrival.id} arrival={arrival} />
+        ))}
+        <div className={classes.drop}>
+          <div>
+            <b>Drop sound, film or fonts anywhere</b>
+            <br />
+            WAV, MP3, FLAC, OGG, Opus, M4A, MP4, MOV, WebM, MKV, TTF, OTF, WOFF2, and SRT or WebVTT
+            with cues
+          </div>
+        </div>
+      </section>
+      <section className={classes.about} aria-label="What was found">
+        {shown ? <About key={shown.id} material={shown} /> : <NothingYet />}
+      </section>
+    </main>
+  );
+}
+
+const NothingYet = () => (
+  <div className="empty">
+    <h2>Start with the sound</h2>
+    <p>
+      Drop a film or a sound file. Its speech is found while it is read, and you can begin to type
+      as you listen.
+    </p>
+  </div>
+);
+
+interface CardProps {
+  readonly material: Material;
+  readonly on: boolean;
+  readonly choose: () => void;
+}
+
+function MaterialCard({ material, on, choose }: CardProps) {
+  const heard = useHeard(material.sound ? material.hash : undefined);
+  const inUse = useShown(
+    ({ facts }) => facts.sound === material.id || facts.picture === material.id,
+  );
+  return (
+    <div className={`card ${classes.item} ${on ? classes.on : ''}`}>
+      <button type="button" className={classes.choose} aria-pressed={on} onClick={choose}>
+        <span className={classes.thumb}>
+          {material.picture?.shown ? (
+            <img src={stillUrl(material.hash)} alt="" />
+          ) : material.kind === 'font' ? (
+            <IconTypography size={26} />
+          ) : (
+            <Waveform
+              peaks={heard?.peaks}
+              duration={toSeconds(material.length)}
+              height={50}
+              label="Waveform"
+            />
+          )}
+        </span>
+        <span>
+          <b>{material.name}</b>
+          <small>{describe(material)}</small>
+        </span>
+      </button>
+      <span className="quiet">{inUse ? 'Programme' : material.kind === 'font' ? 'Font' : ''}</span>
+      <Tooltip label="Take it out of the programme">
+        <ActionIcon
+          aria-label={`Take out ${material.name}`}
+          onClick={() => make(removeMaterial(openNow().programme, material.id))}
+        >
+          <IconTrash size={16} stroke={1.6} />
+        </ActionIcon>
+      </Tooltip>
+    </div>
+  );
+}
+
+function describe(material: Material): string {
+  const { picture, sound, family } = material;
+  if (family !== null) return `Font, ${family}`;
+  const kind = picture?.shown ? (sound ? 'Picture and sound' : 'Picture') : 'Sound';
+  const size = picture?.shown ? `, ${picture.width} × ${picture.height}` : '';
+  return `${kind}, ${formatLength(material.length)}${size}, ${formatBytes(material.bytes)}`;
+}
+
+function ArrivalCard({ arrival }: { arrival: Arrival }) {
+  const dispatch = useAppDispatch();
+  const failed = arrival.state === 'failed';
+  const grown = growing.get(arrival.id);
+  return (
+    <div
+      className={`card ${classes.item} ${failed ? classes.failed : ''}`}
+      role={failed ? 'alert' : 'status'}
+    >
+      <div className={classes.choose}>
+        <span className={classes.thumb}>
+          {failed ? (
+            <IconAlertTriangle size={26} stroke={1.6} color="var(--alarm)" />
+          ) : (
+            grown && (
+              <Waveform
+                peaks={peaksOf(joined(grown.pairs))}
+                duration={grown.duration || 1}
+                height={50}
+                label="Waveform so far"
+              />
+            )
+          )}
+        </span>
+        <span className={classes.grow}>
+          <b>{arrival.name}</b>
+          <small>{arrival.message}</small>
+          {!failed && (
+            <Progress
+              value={arrival.share * 100}
+              size={5}
+              color="var(--woad)"
+              mt={6}
+              aria-label="Progress"
+            />
+          )}
+        </span>
+      </div>
+      {failed ? (
+        <Button onClick={() => dispatch(gone(arrival.id))}>Put away</Button>
+      ) : (
+        <Button onClick={() => stopArrival(arrival.id)}>Stop</Button>
+      )}
+    </div>
+  );
+}
+
+function joined(parts: readonly Int8Array[]): Int8Array {
+  const all = new Int8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    all.set(part, at);
+    at += part.length;
+  }
+  return all;
+}
+
+function About({ material }: { material: Material }) {
+  const heard = useHeard(material.sound ? material.hash : undefined);
+  const pieces = useShown((programme) => piecesInOrder(programme, material.id));
+  const facts = useShown((programme) => programme.facts);
+  const spoken = pieces.reduce((sum, piece) => sum + toSeconds(lengthOf(piece)), 0);
+  const duration = toSeconds(material.length);
+  const use = () =>
+    make(
+      setFacts(
+        openNow().programme,
+        {
+          ...(material.sound && { sound: material.id }),
+          ...(material.picture?.shown && { picture: material.id }),
+        },
+        `Use ${material.name}`,
+      ),
+    );
+  const used = facts.sound === material.id || facts.picture === material.id;
+  return (
+    <>
+      <div className="bar">
+        <h2>{material.name}</h2>
+        <span className="spring" />
+        {!used && material.kind !== 'font' && <Button onClick={use}>Use in the programme</Button>}
+      </div>
+      {material.remarks.map((remark) => (
+        <p key={remark} className="notice">
+          <IconAlertTriangle size={18} /> {remark}
+        </p>
+      ))}
+      {material.sound && (
+        <>
+          <div className={`card ${classes.wave}`}>
+            <Waveform
+              peaks={heard?.peaks}
+              duration={duration}
+              height={116}
+              pieces={pieces}
+              label={`Waveform of ${material.name}; click to hear`}
+              onPick={(at) => {
+                if (!used) return;
+                player.seek(fromSeconds(at));
+                player.play();
+              }}
+            />
+          </div>
+          <dl className={`card ${classes.figures}`}>
+            <div>
+              <dt>Loudness</dt>
+              <dd>{heard ? formatLevel(heard.level.integratedLufs, 'LUFS') : '…'}</dd>
+            </div>
+            <div>
+              <dt>True peak</dt>
+              <dd>{heard ? formatLevel(heard.level.truePeakDb, 'dB') : '…'}</dd>
+            </div>
+            <div>
+              <dt>Speech</dt>
+              <dd>{duration > 0 ? Math.round((spoken / duration) * 100) : 0} % of it</dd>
+            </div>
+            <div>
+              <dt>Sample rate</dt>
+              <dd>
+                {(material.sound.sampleRate / 1000).toLocaleString('en-GB')} kHz,{' '}
+                {material.sound.channels === 1
+                  ? 'mono'
+                  : plural(material.sound.channels, 'channel')}
+              </dd>
+            </div>
+          </dl>
+          {pieces.length > 2 && (
+            <Suspense fallback={<div className={classes.plot} />}>
+              <Pauses pieces={pieces} />
+            </Suspense>
+          )}
+          <FindSpeech material={material} count={pieces.length} />
+        </>
+      )}
+    </>
+  );
+}
+
+/** What was found, and finding again with other settings: shown at once, kept as one step. */
+function FindSpeech({ material, count }: { material: Material; count: number }) {
+  const [settings, setSettings] = useState(DEFAULT_SPEECH);
+  const [looking, setLooking] = useState(false);
+  const cues = useShown((programme) => currentCues(programme).length);
+  const inUse = useShown(({ facts }) => facts.sound === material.id);
+  const navigate = useNavigate();
+  const find = async () => {
+    setLooking(true);
+    const heard = await heardIn(material.hash);
+    setLooking(false);
+    if (heard)
+      make(setPieces(openNow().programme, material.id, findPieces(heard.speech, settings), newId));
+  };
+  const goOn = () => {
+    if (cues === 0) act.makeCues();
+    void navigate('../words');
+  };
+  const number = (
+    label: string,
+    name: keyof typeof settings,
+    step: number,
+    least: number,
+    most: number,
+  ) => (
+    <NumberInput
+      size="xs"
+      label={label}
+      w={128}
+      step={step}
+      min={least}
+      max={most}
+      value={settings[name]}
+      onChange={(value) => typeof value === 'number' && setSettings({ ...settings, [name]: value })}
+    />
+  );
+  return (
+    <div className={`card ${classes.found}`}>
+      <div>
+        <b>{count > 0 ? `${plural(count, 'piece')} of speech found` : 'No speech found'}</b>
+        <br />
+        <span className="quiet">
+          {count > 0
+            ? 'Too many or too few? Set how long a pause must be and find again.'
+            : 'Lower how far speech must stand out, or bring in another sound.'}
+        </span>
+      </div>
+      <div className={classes.settings}>
+        {number('Shortest pause, s', 'shortestPause', 0.05, 0.05, 5)}
+        {number('Shortest piece, s', 'shortestPiece', 0.05, 0.02, 5)}
+        {number('Must stand out, dB', 'strictness', 1, 1, 20)}
+        <span className="spring" />
+        <Button loading={looking} onClick={() => void find()}>
+          Find speech
+        </Button>
+        {inUse && count > 0 && (
+          <Button variant="filled" onClick={goOn}>
+            {cues === 0 ? 'Make cues and type' : 'Type as you listen'}
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,61 @@
+/** A whole sound's outline in a small picture, with its pieces tinted. */
+import { useElementSize } from '@mantine/hooks';
+import { useEffect, useRef } from 'react';
+import { outline, type Peaks } from '@cadence/core/listen/peaks.ts';
+import type { Piece } from '@cadence/core/programme/programme.ts';
+import { toSeconds } from '@cadence/core/time/ticks.ts';
+import { useDyes } from '../app/dyes.ts';
+
+interface Props {
+  readonly peaks: Peaks | undefined;
+  /** In seconds. */
+  readonly duration: number;
+  readonly height: number;
+  readonly pieces?: readonly Piece[];
+  readonly label: string;
+  onPick?(seconds: number): void;
+}
+
+export function Waveform({ peaks, duration, height, pieces = [], label, onPick }: Props) {
+  const { ref, width } = useElementSize();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const dyes = useDyes();
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context || width === 0) return;
+    const scale = window.devicePixelRatio;
+    context.setTransform(scale, 0, 0, scale, 0, 0);
+    context.clearRect(0, 0, width, height);
+    context.fillStyle = dyes.piece;
+    for (const piece of pieces) {
+      const [from, to] = [toSeconds(piece.start), toSeconds(piece.end)];
+      context.fillRect((from / duration) * width, 0, ((to - from) / duration) * width, height);
+    }
+    if (!peaks) return;
+    const columns = Math.floor(width / 2);
+    const pairs = outline(peaks, 0, duration, columns);
+    context.fillStyle = dyes.slate;
+    for (let x = 0; x < columns; x++) {
+      const [least, most] = [pairs[2 * x] ?? 0, pairs[2 * x + 1] ?? 0];
+      const top = (1 - most / 127) * (height / 2);
+      const bottom = (1 - least / 127) * (height / 2);
+      context.fillRect(x * 2, top, 1.3, Math.max(1, bottom - top));
+    }
+  }, [peaks, duration, width, height, pieces, dyes]);
+  return (
+    <div ref={ref} style={{ height, minWidth: 0 }}>
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={label}
+        width={Math.round(width * window.devicePixelRatio)}
+        height={Math.round(height * window.devicePixelRatio)}
+        style={{ width, height, display: 'block' }}
+        onClick={(event) => {
+          const box = event.currentTarget.getBoundingClientRect();
+          onPick?.(((event.clientX - box.left) / box.width) * duration);
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,179 @@
+/** Bringing files in: each is read and sent at once, and belongs to the programme when both are done. */
+import { modals } from '@mantine/modals';
+import type { Caption } from '@cadence/core/formats/captions.ts';
+import { unpackHeard } from '@cadence/core/listen/listening.ts';
+import { findPieces } from '@cadence/core/listen/speech.ts';
+import { apply } from '@cadence/core/programme/apply.ts';
+import { cuesFromCaptions } from '@cadence/core/programme/captions.ts';
+import type { Edit } from '@cadence/core/programme/change.ts';
+import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
+import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
+import type { Material } from '@cadence/core/programme/programme.ts';
+import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
+import { server, upload } from '../app/api.ts';
+import { make, newId } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
+import { arriving, beginArrival, changed, endArrival, gone, growing } from './arrivals.ts';
+import { readMedia, remember } from './heard.ts';
+import { openSetup } from './SetupForm.tsx';
+
+const FONT = /\.(ttf|otf|woff2)$/i;
+const CAPTIONS = /\.(srt|vtt|webvtt)$/i;
+
+/** Takes files of any kind that can be used; each that cannot says why. */
+export function bringIn(files: readonly File[]): void {
+  for (const file of files) void bringInOne(file);
+}
+
+async function bringInOne(file: File): Promise<void> {
+  if (CAPTIONS.test(file.name)) {
+    await bringInCaptions(file);
+    return;
+  }
+  const id = newId();
+  const signal = beginArrival(id);
+  const isFont = FONT.test(file.name);
+  const doing = isFont ? 'Reading the font' : 'Listening';
+  store.dispatch(arriving({ id, name: file.name, state: 'reading', share: 0, message: doing }));
+  try {
+    if (file.size === 0) throw new Error('The file is empty. It was not taken.');
+    if (isFont) await bringInFont(file, id, signal);
+    else await bringInMedia(file, id, signal);
+    store.dispatch(gone(id));
+  } catch (error) {
+    if (signal.aborted) store.dispatch(gone(id));
+    else store.dispatch(changed({ id, state: 'failed', message: wordsOf(error) }));
+  } finally {
+    endArrival(id);
+  }
+}
+
+async function bringInMedia(file: File, id: string, signal: AbortSignal): Promise<void> {
+  const shares = { read: 0, sent: 0 };
+  const tell = () => store.dispatch(changed({ id, share: Math.min(shares.read, shares.sent) }));
+  growing.set(id, { pairs: [], duration: 0 });
+  const read = await readMedia(
+    file,
+    (progress) => {
+      shares.read = progress.share;
+      const grown = growing.get(id);
+      if (grown)
+        growing.set(id, { pairs: [...grown.pairs, progress.peaks], duration: progress.duration });
+      store.dispatch(changed({ id, share: progress.share * 0.7 }));
+    },
+    signal,
+  );
+  shares.read = 1;
+  store.dispatch(changed({ id, message: 'Keeping the file' }));
+  const { hash, bytes } = await upload(
+    file,
+    (share) => {
+      shares.sent = 0.7 + share * 0.3;
+      tell();
+    },
+    signal,
+  );
+  const heard = read.heard ? unpackHeard(read.heard) : undefined;
+  if (read.heard && heard) {
+    remember(hash, heard);
+    await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
+  }
+  if (read.still) await server.keepBeside(hash, 'still', read.still);
+  const material: Material = {
+    id,
+    hash,
+    name: file.name,
+    kind: read.picture ? 'film' : 'sound',
+    bytes,
+    length: fromSeconds(read.duration),
+    sound: read.sound,
+    picture: read.picture,
+    family: null,
+    remarks: read.remarks,
+  };
+  const { programme } = openNow();
+  const add = addMaterial(programme, material);
+  const after = apply(programme, add.changes);
+  const pieces = heard ? setPieces(after, id, findPieces(heard.speech), newId).changes : [];
+  const edit: Edit = { ...add, changes: [...add.changes, ...pieces] };
+  make(edit);
+  // A film that knows its rate sets the programme up; whatever does not is asked for.
+  if (openNow().programme.facts.setBy === 'default' || read.picture?.frameRate === null) {
+    if (openNow().programme.facts.setBy !== 'editor') openSetup();
+  }
+}
+
+async function bringInFont(file: File, id: string, signal: AbortSignal): Promise<void> {
+  const [{ familyNameOf, Face }, given] = await Promise.all([
+    import('@cadence/paint/face.ts'),
+    file.arrayBuffer().then((buffer) => new Uint8Array(buffer)),
+  ]);
+  const bytes = isWoff2(given) ? await unpackWoff2(given) : given;
+  const family = familyNameOf(bytes);
+  const face = new Face(id, bytes, { family, bold: false, italic: false });
+  const { hash } = await upload(
+    new Blob([bytes as Uint8Array<ArrayBuffer>]),
+    (share) => store.dispatch(changed({ id, share })),
+    signal,
+  );
+  const name = file.name.replace(/woff2$/i, 'ttf');
+  make(
+    addMaterial(openNow().programme, {
+      id,
+      hash,
+      name,
+      kind: 'font',
+      bytes: bytes.length,
+      length: ZERO,
+      sound: null,
+      picture: null,
+      family: face.family,
+      remarks: [],
+    }),
+  );
+}
+
+const isWoff2 = (bytes: Uint8Array): boolean =>
+  String.fromCharCode(...bytes.subarray(0, 4)) === 'wOF2';
+
+async function unpackWoff2(bytes: Uint8Array): Promise<Uint8Array> {
+  const { decompress } = await import('wawoff2');
+  try {
+    return await decompress(bytes);
+  } catch {
+    throw new Error('This WOFF2 font is damaged and cannot be unpacked. It was not taken.');
+  }
+}
+
+/** Reads a caption file and puts its cues on the strand, after asking where cues would go. */
+async function bringInCaptions(file: File): Promise<void> {
+  try {
+    const [{ decodeText }, { recogniseFormat }] = await Promise.all([
+      import('@cadence/core/formats/decodeText.ts'),
+      import('@cadence/core/formats/formats.ts'),
+    ]);
+    const { text } = decodeText(new Uint8Array(await file.arrayBuffer()));
+    const { captions, warnings } = recogniseFormat(text, file.name).read(text);
+    const take = () => takeCaptions(captions, warnings.length);
+    const there = currentCues(openNow().programme).length;
+    if (there === 0) take();
+    else
+      modals.openConfirmModal({
+        title: `Bring in ${file.name}`,
+        children: `${plural(captions.length, 'cue')} will take the place of the ${plural(there, 'cue')} that are here. This can be undone.`,
+        labels: { confirm: 'Replace the cues', cancel: 'Leave them' },
+        onConfirm: take,
+      });
+  } catch (error) {
+    say.problem(`${file.name}: ${wordsOf(error)}`);
+  }
+}
+
+function takeCaptions(captions: readonly Caption[], warnings: number): void {
+  const { programme } = openNow();
+  make(cuesFromCaptions(programme, currentStrand(programme), captions, newId));
+  const doubts = warnings > 0 ? ` ${plural(warnings, 'place')} in the file needed a guess.` : '';
+  say.note(`${plural(captions.length, 'cue')} brought in.${doubts}`);
+}

@@ -1,0 +1,78 @@
+/** What was heard in materials: fetched once, and listened for again where the server has it no longer. */
+import { wrap, proxy } from 'comlink';
+import { useEffect, useState } from 'react';
+import { unpackHeard, type Heard } from '@cadence/core/listen/listening.ts';
+import { materialUrl, server } from '../app/api.ts';
+import type { MediaReader, Progress, Read } from '../workers/media.worker.ts';
+
+const known = new Map<string, Heard>();
+const loading = new Map<string, Promise<Heard | undefined>>();
+
+/** Reads a file in a worker of its own, which ends with it or when `signal` stops it. */
+export async function readMedia(
+  source: Blob | string,
+  report: (progress: Progress) => void,
+  signal: AbortSignal,
+): Promise<Read> {
+  const worker = new Worker(new URL('../workers/media.worker.ts', import.meta.url), {
+    type: 'module',
+  });
+  try {
+    return await new Promise<Read>((done, fail) => {
+      signal.addEventListener('abort', () => fail(new DOMException('Stopped.', 'AbortError')), {
+        once: true,
+      });
+      worker.onerror = () => fail(new Error('Reading the file failed. It was not taken.'));
+      wrap<MediaReader>(worker).read(source, proxy(report)).then(done, fail);
+    });
+  } finally {
+    worker.terminate();
+  }
+}
+
+export function remember(hash: string, heard: Heard): void {
+  known.set(hash, heard);
+}
+
+/** What was heard in the material with this content; undefined where its file is gone. */
+export function heardIn(hash: string): Promise<Heard | undefined> {
+  const found = known.get(hash);
+  if (found) return Promise.resolve(found);
+  let wait = loading.get(hash);
+  if (!wait) {
+    wait = fetchHeard(hash).finally(() => loading.delete(hash));
+    loading.set(hash, wait);
+  }
+  return wait;
+}
+
+async function fetchHeard(hash: string): Promise<Heard | undefined> {
+  const kept = await server.heard(hash).catch(() => undefined);
+  let heard = kept && unpackHeard(kept);
+  if (!heard) {
+    const url = new URL(materialUrl(hash), window.location.href).href;
+    const read = await readMedia(url, () => undefined, new AbortController().signal).catch(
+      () => undefined,
+    );
+    if (read?.heard) {
+      heard = unpackHeard(read.heard);
+      await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
+    }
+  }
+  if (heard) known.set(hash, heard);
+  return heard;
+}
+
+/** What was heard in a material; undefined until it is there. */
+export function useHeard(hash: string | undefined): Heard | undefined {
+  const [heard, setHeard] = useState<{ hash: string; heard: Heard } | undefined>();
+  useEffect(() => {
+    if (hash === undefined) return;
+    let stale = false;
+    void heardIn(hash).then((found) => found && !stale && setHeard({ hash, heard: found }));
+    return () => {
+      stale = true;
+    };
+  }, [hash]);
+  return heard?.hash === hash ? heard?.heard : undefined;
+}

@@ -1,0 +1,92 @@
+import { useElementSize } from '@mantine/hooks';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { frameAt } from '@cadence/core/time/frameRate.ts';
+import type { Ticks } from '@cadence/core/time/ticks.ts';
+import { sceneAt, type DrawingList } from '@cadence/core/scene/sceneAt.ts';
+import { drawScene } from '@cadence/paint/drawScene.ts';
+import { useApp, useShown } from '../app/store.ts';
+import { player } from '../playback/player.ts';
+import { useTimeFollower } from '../playback/usePlayer.ts';
+import { loadOwnFonts, makePath, shelf } from './studio.ts';
+import classes from './PictureView.module.css';
+
+/** Texts whose characters are known to be covered, and in which family. */
+const prepared = new WeakMap<object, string>();
+
+/** Draws the scene at the player's time, once for each frame of the programme. */
+export default function Picture() {
+  const programme = useShown((shown) => shown);
+  const safeArea = useApp((state) => state.view.safeArea);
+  const { ref, width } = useElementSize();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [fonts, setFonts] = useState(0);
+  const last = useRef(-1);
+
+  const draw = useCallback(
+    (time: Ticks) => {
+      const context = canvas.current?.getContext('2d');
+      if (!context || !canvas.current?.width) return;
+      const list = sceneAt(programme, time, shelf);
+      prepareFor(programme, list, () => setFonts((count) => count + 1));
+      drawScene(
+        context,
+        list,
+        {
+          shelf,
+          makePath,
+          picture: () =>
+            (player.video?.readyState ?? 0) >= 2 ? (player.video ?? undefined) : undefined,
+        },
+        canvas.current.width / list.width,
+      );
+    },
+    [programme],
+  );
+
+  const { frameRate } = programme.facts;
+  const playing = useRef(false);
+  useTimeFollower((time) => {
+    const frame = frameAt(time, frameRate);
+    playing.current = player.state().playing;
+    // While it plays, one drawing a frame; otherwise a jump may have brought the same frame anew.
+    if (frame === last.current && playing.current) return;
+    last.current = frame;
+    draw(time);
+  });
+  useEffect(() => draw(player.time), [draw, width, fonts]);
+
+  const { frame } = programme.facts;
+  const scale = Math.min(2, window.devicePixelRatio);
+  const pixels = Math.round(width * scale);
+  return (
+    <div ref={ref}>
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label="Picture with text"
+        width={pixels}
+        height={Math.round((pixels * frame.height) / frame.width)}
+      />
+      {safeArea && <div className={classes.safe} aria-hidden />}
+    </div>
+  );
+}
+
+/** Loads what the texts of a scene lack, once for each text; then has it drawn again. */
+function prepareFor(
+  programme: Parameters<typeof sceneAt>[0],
+  list: DrawingList,
+  redraw: () => void,
+): void {
+  for (const item of list.items) {
+    if (item.kind !== 'text') continue;
+    const text = programme.cues[item.cue]?.text;
+    const { family } = item.layout.style;
+    if (!text || prepared.get(text) === family) continue;
+    prepared.set(text, family);
+    void loadOwnFonts(programme)
+      .then(() => shelf.prepare(family, text))
+      .then(redraw)
+      .catch(() => prepared.delete(text));
+  }
+}

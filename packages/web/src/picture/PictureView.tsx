@@ -1,0 +1,21 @@
+/** The picture: the film's frame or the backdrop, with the text drawn over it by the painter. */
+import { Suspense, lazy } from 'react';
+import { useShown } from '../app/store.ts';
+import classes from './PictureView.module.css';
+
+const Picture = lazy(() => import('./Picture.tsx'));
+
+export function PictureView() {
+  const { width, height } = useShown((programme) => programme.facts.frame);
+  const { colour } = useShown((programme) => programme.facts.backdrop);
+  return (
+    <div
+      className={classes.frame}
+      style={{ aspectRatio: `${width} / ${height}`, background: colour }}
+    >
+      <Suspense fallback={null}>
+        <Picture />
+      </Suspense>
+    </div>
+  );
+}

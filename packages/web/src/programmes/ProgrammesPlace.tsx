@@ -1,0 +1,283 @@
+/** The list of programmes. */
+import { ActionIcon, Button, FileButton, Menu, Modal, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconDots, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
+import { useMantineColorScheme } from '@mantine/core';
+import { useCallback, useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { fileUrl, server, stillUrl, type ListedProgramme } from '../app/api.ts';
+import { formatLength, formatWhen, plural } from '../app/format.ts';
+import { Mark } from '../app/Mark.tsx';
+import { say, wordsOf } from '../app/say.ts';
+import classes from './ProgrammesPlace.module.css';
+
+/** Does something at the server and says so if it fails. */
+const attempt = (work: () => Promise<unknown>): void => {
+  work().catch((error: unknown) => say.problem(wordsOf(error)));
+};
+
+export function ProgrammesPlace() {
+  const [list, setList] = useState<readonly ListedProgramme[] | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [search, setSearch] = useState('');
+  const [renaming, setRenaming] = useState<ListedProgramme | null>(null);
+  const navigate = useNavigate();
+
+  const refresh = useCallback(async () => {
+    try {
+      setList(await server.programmes());
+      setProblem(null);
+    } catch (error) {
+      setProblem(wordsOf(error));
+    }
+  }, []);
+  useEffect(() => {
+    document.title = 'Woven Cadence';
+    void refresh();
+    const again = () => void refresh();
+    window.addEventListener('focus', again);
+    return () => window.removeEventListener('focus', again);
+  }, [refresh]);
+
+  const create = () =>
+    attempt(async () => {
+      const { id } = await server.create(freshTitle(list ?? []));
+      await navigate(`/p/${id}/material`);
+    });
+  const importFile = (file: File | null) =>
+    file &&
+    attempt(async () => {
+      const text = await file.text();
+      let json: unknown;
+      try {
+        json = JSON.parse(text);
+      } catch {
+        throw new Error(`${file.name} is not a programme's file. Nothing was changed.`);
+      }
+      await server.importFile(json);
+      await refresh();
+    });
+  const remove = (programme: ListedProgramme) =>
+    attempt(async () => {
+      await server.remove(programme.id);
+      await refresh();
+      const id = `gone-${programme.id}`;
+      notifications.show({
+        id,
+        autoClose: 15_000,
+        message: (
+          <span>
+            “{programme.title}” was deleted.{' '}
+            <Button
+              onClick={() =>
+                attempt(async () => {
+                  await server.restore(programme.id);
+                  notifications.hide(id);
+                  await refresh();
+                })
+              }
+            >
+              Bring it back
+            </Button>
+          </span>
+        ),
+      });
+    });
+
+  const wanted = search.trim().toLowerCase();
+  const found = list?.filter((programme) => programme.title.toLowerCase().includes(wanted));
+  return (
+    <div className="shell">
+      <header className="top">
+        <div className="top-left">
+          <Mark />
+          <div className="title">
+            <span>Woven Cadence</span>
+            <small>On-screen text, timed by its sound</small>
+          </div>
+        </div>
+        <span />
+        <div className="top-right">
+          <NightSwitch />
+        </div>
+      </header>
+      <main className={classes.main}>
+        <div className="bar">
+          <h1 className={classes.heading}>Programmes</h1>
+          <span className="spring" />
+          <TextInput
+            aria-label="Search programmes"
+            placeholder="Search"
+            size="xs"
+            leftSection={<IconSearch size={14} />}
+            value={search}
+            onChange={(event) => setSearch(event.currentTarget.value)}
+          />
+          <FileButton accept=".json,application/json" onChange={importFile}>
+            {(props) => <Button {...props}>Open a programme’s file</Button>}
+          </FileButton>
+          <Button variant="filled" onClick={create}>
+            New programme
+          </Button>
+        </div>
+        {problem !== null && (
+          <div className="notice" role="alert">
+            The list cannot be read: {problem}
+            <Button onClick={() => void refresh()}>Try again</Button>
+          </div>
+        )}
+        {list?.length === 0 && (
+          <div className="empty">
+            <h2>Nothing here yet</h2>
+            <p>Make a programme, then drop a film or a sound on it. Its speech is found for you.</p>
+            <Button variant="filled" onClick={create}>
+              New programme
+            </Button>
+          </div>
+        )}
+        {list !== null && list.length > 0 && found?.length === 0 && (
+          <p className="empty">No programme is called “{search}”.</p>
+        )}
+        <ul className={classes.grid}>
+          {found?.map((programme) => (
+            <li key={programme.id} className={`card ${classes.card}`}>
+              <Link to={`/p/${programme.id}/${placeFor(programme)}`} className={classes.link}>
+                <Still programme={programme} />
+                <span className={classes.name}>{programme.title}</span>
+                <span className="quiet">
+                  {formatLength(programme.length)}
+                  {', '}
+                  {programme.cues > 0
+                    ? `${programme.written} of ${plural(programme.cues, 'cue')} written`
+                    : programme.materials > 0
+                      ? 'no cues yet'
+                      : 'nothing brought in yet'}
+                </span>
+                <span className={`gauge ${classes.gauge}`} aria-hidden>
+                  <b
+                    style={{
+                      width: `${programme.cues ? (programme.written / programme.cues) * 100 : 0}%`,
+                    }}
+                  />
+                </span>
+                <span className="quiet">Kept {formatWhen(programme.changed)}</span>
+              </Link>
+              <Menu position="bottom-end">
+                <Menu.Target>
+                  <ActionIcon className={classes.more} aria-label={`More about ${programme.title}`}>
+                    <IconDots size={18} />
+                  </ActionIcon>
+                </Menu.Target>
+                <Menu.Dropdown>
+                  <Menu.Item onClick={() => setRenaming(programme)}>Rename …</Menu.Item>
+                  <Menu.Item
+                    onClick={() =>
+                      attempt(async () => {
+                        await server.duplicate(programme.id);
+                        await refresh();
+                      })
+                    }
+                  >
+                    Duplicate
+                  </Menu.Item>
+                  <Menu.Item component="a" href={fileUrl(programme.id)} download>
+                    Save as one file
+                  </Menu.Item>
+                  <Menu.Item color="var(--alarm)" onClick={() => remove(programme)}>
+                    Delete
+                  </Menu.Item>
+                </Menu.Dropdown>
+              </Menu>
+            </li>
+          ))}
+        </ul>
+      </main>
+      {renaming && (
+        <RenameForm
+          programme={renaming}
+          close={() => setRenaming(null)}
+          rename={(title) =>
+            attempt(async () => {
+              await server.rename(renaming.id, title);
+              setRenaming(null);
+              await refresh();
+            })
+          }
+        />
+      )}
+    </div>
+  );
+}
+
+/** Where the work on a programme goes on. */
+function placeFor(programme: ListedProgramme): string {
+  if (programme.materials === 0) return 'material';
+  return programme.cues > 0 && programme.written === programme.cues ? 'timing' : 'words';
+}
+
+function freshTitle(list: readonly ListedProgramme[]): string {
+  const taken = new Set(list.map((programme) => programme.title));
+  let count = 1;
+  while (taken.has(`Programme ${count}`)) count++;
+  return `Programme ${count}`;
+}
+
+function Still({ programme }: { programme: ListedProgramme }) {
+  const [missing, setMissing] = useState(false);
+  return (
+    <span className={classes.still} style={{ background: programme.backdrop }}>
+      {programme.still !== null && !missing && (
+        <img src={stillUrl(programme.still)} alt="" onError={() => setMissing(true)} />
+      )}
+    </span>
+  );
+}
+
+function NightSwitch() {
+  const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const dark = colorScheme === 'dark';
+  return (
+    <ActionIcon
+      aria-label={dark ? 'Light theme' : 'Night theme'}
+      onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+    >
+      {dark ? <IconSun size={18} stroke={1.6} /> : <IconMoon size={18} stroke={1.6} />}
+    </ActionIcon>
+  );
+}
+
+interface RenameProps {
+  readonly programme: ListedProgramme;
+  readonly close: () => void;
+  readonly rename: (title: string) => void;
+}
+
+function RenameForm({ programme, close, rename }: RenameProps) {
+  const [title, setTitle] = useState(programme.title);
+  const empty = title.trim() === '';
+  return (
+    <Modal opened onClose={close} title="Rename programme">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!empty) rename(title.trim());
+        }}
+      >
+        <TextInput
+          data-autofocus
+          label="Name"
+          value={title}
+          maxLength={300}
+          error={empty && 'A programme needs a name.'}
+          onChange={(event) => setTitle(event.currentTarget.value)}
+        />
+        <div className="bar" style={{ marginTop: 14, justifyContent: 'flex-end' }}>
+          <Button onClick={close}>Leave as it is</Button>
+          <Button type="submit" variant="filled" disabled={empty}>
+            Rename
+          </Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

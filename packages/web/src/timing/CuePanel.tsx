@@ -1,0 +1,333 @@
+/** The selected cue: its text, its times, how it reads, and how it looks. */
+import {
+  Button,
+  ColorInput,
+  NumberInput,
+  Select,
+  SegmentedControl,
+  TextInput,
+} from '@mantine/core';
+import { useEffect, useMemo, useState } from 'react';
+import type { Edit } from '@cadence/core/programme/change.ts';
+import { setStrandStyle, setStyle, setText } from '@cadence/core/programme/edits/reword.ts';
+import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
+import { placeOf } from '@cadence/core/programme/order.ts';
+import type { Cue, TextStyle } from '@cadence/core/programme/programme.ts';
+import { readingOf } from '@cadence/core/pace/reading.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { countFrames } from '@cadence/core/time/frameRate.ts';
+import { lengthOf } from '@cadence/core/time/range.ts';
+import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
+import { STYLE_FAMILIES } from '@cadence/paint/shelf.ts';
+import { act } from '../app/actions.ts';
+import { make } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { currentCues, currentStrand, openNow, useApp, useShown } from '../app/store.ts';
+import { ReadingGauge } from '../words/ReadingGauge.tsx';
+import classes from './CuePanel.module.css';
+
+export function CuePanel() {
+  const selection = useApp((state) => state.view.selection);
+  const programme = useShown((shown) => shown);
+  const cue = programme.cues[selection.at(-1) ?? ''];
+  const count = selection.filter((id) => programme.cues[id]).length;
+  const cues = currentCues(programme);
+  if (!cue)
+    return (
+      <section className={`card ${classes.panel}`} aria-label="Selected cue">
+        <div className="empty">
+          <h2>{cues.length > 0 ? 'No cue selected' : 'No cues yet'}</h2>
+          <p>
+            {cues.length > 0
+              ? 'Click a cue, or press Down to go to the next one.'
+              : 'Make cues from the pieces of speech, or drag in the empty lane under the waveform.'}
+          </p>
+          {cues.length === 0 && (
+            <Button variant="filled" onClick={act.makeCues}>
+              Make cues from pieces
+            </Button>
+          )}
+        </div>
+      </section>
+    );
+  return (
+    <section className={`card ${classes.panel}`} aria-label="Selected cue">
+      <h2 className={classes.heading}>
+        <span className={classes.swatch} aria-hidden />
+        {count > 1
+          ? `${plural(count, 'cue')} selected`
+          : `Subtitle ${placeOf(cues, cue) + 1} of ${cues.length}`}
+      </h2>
+      {count > 1 ? <Many count={count} /> : <One key={cue.id} cue={cue} cues={cues} />}
+    </section>
+  );
+}
+
+function Many({ count }: { count: number }) {
+  return (
+    <>
+      <div className={classes.buttons}>
+        <Button onClick={act.join}>
+          Join them <kbd className="key">J</kbd>
+        </Button>
+        <Button onClick={act.closeGaps}>
+          Close gaps <kbd className="key">G</kbd>
+        </Button>
+        <Button onClick={act.remove}>
+          Delete {count} cues <kbd className="key">Delete</kbd>
+        </Button>
+      </div>
+      <StyleForm />
+    </>
+  );
+}
+
+function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
+  const { frameRate, profile } = useShown((programme) => programme.facts);
+  const next = cues[placeOf(cues, cue) + 1];
+  const reading = readingOf(cue, next?.start);
+  return (
+    <>
+      <CueText cue={cue} />
+      <div className={classes.times}>
+        <TimeField
+          label="Start"
+          time={cue.start}
+          move={(to) => trimCue(openNow().programme, cue.id, 'start', to)}
+        />
+        <TimeField
+          label="End"
+          time={cue.end}
+          move={(to) => trimCue(openNow().programme, cue.id, 'end', to)}
+        />
+        <div>
+          <span className="quiet">On screen</span>
+          <b>{toSeconds(lengthOf(cue)).toFixed(2)} s</b>
+        </div>
+        <div>
+          <span className="quiet">Gap to next</span>
+          <b>
+            {next === undefined
+              ? 'last cue'
+              : plural(countFrames(subtract(next.start, cue.end), frameRate), 'frame')}
+          </b>
+        </div>
+      </div>
+      <ReadingGauge reading={reading} profile={profile} />
+      <StyleForm />
+      <div className={classes.buttons}>
+        <Button onClick={() => act.split()}>
+          Split at playhead <kbd className="key">\</kbd>
+        </Button>
+        <Button onClick={act.join}>
+          Join to next <kbd className="key">J</kbd>
+        </Button>
+        <Button onClick={act.playCue}>
+          Play it <kbd className="key">Tab</kbd>
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** The text, kept when the field is left or after a rest in typing. */
+function CueText({ cue }: { cue: Cue }) {
+  const kept = plainText(cue.text);
+  const [text, setWritten] = useState(kept);
+  useEffect(() => setWritten(kept), [kept]);
+  const keep = () => {
+    if (text !== kept) make(setText(openNow().programme, cue.id, text));
+  };
+  return (
+    <textarea
+      className={classes.text}
+      aria-label="Text"
+      placeholder="silent so far"
+      rows={Math.max(2, text.split('\n').length)}
+      value={text}
+      onChange={(event) => setWritten(event.currentTarget.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') {
+          setWritten(kept);
+          event.currentTarget.blur();
+        }
+        if (event.key === 'Enter' && !event.shiftKey) {
+          event.preventDefault();
+          event.currentTarget.blur();
+        }
+      }}
+    />
+  );
+}
+
+interface TimeProps {
+  readonly label: string;
+  readonly time: Ticks;
+  readonly move: (to: Ticks) => Edit;
+}
+
+/** A time that can be typed as timecode, frames or seconds. */
+function TimeField({ label, time, move }: TimeProps) {
+  const { frameRate, startTimecode, length } = useShown((programme) => programme.facts);
+  const shown = formatTimecode(add(time, startTimecode), frameRate);
+  const [text, setTyped] = useState(shown);
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    setTyped(shown);
+    setProblem(null);
+  }, [shown]);
+  const keep = () => {
+    if (text === shown) {
+      setProblem(null);
+      return;
+    }
+    const typed = parseTypedTime(text, frameRate, startTimecode);
+    if (typed === undefined) setProblem(`Write a time as ${shown}, 465f or 18.6s.`);
+    else if (typed < 0 || typed > length) setProblem('This lies outside the programme.');
+    else if (!make(move(typed))) setTyped(shown);
+  };
+  return (
+    <TextInput
+      label={label}
+      size="xs"
+      value={text}
+      error={problem}
+      classNames={{ input: classes.time ?? '', label: 'quiet' }}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') keep();
+        if (event.key !== 'Escape') return;
+        setTyped(shown);
+        setProblem(null);
+        event.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+const TEXT_COLOURS = ['#ffffff', '#f2e6c9', '#f4d35e', '#9fd3e6', '#a9d8a4', '#14171c'];
+
+/** Style of the selected cues, or of every subtitle. */
+function StyleForm() {
+  const programme = useShown((shown) => shown);
+  const selection = useApp((state) => state.view.selection);
+  const [scope, setScope] = useState('these');
+  const [open, setOpen] = useState(false);
+  const strand = programme.strands[currentStrand(programme)];
+  const cue = programme.cues[selection.at(-1) ?? ''];
+  const families = useMemo(() => {
+    const own = Object.values(programme.materials).map((material) => material.family);
+    return [...STYLE_FAMILIES, ...own.filter((family) => family !== null)];
+  }, [programme.materials]);
+  if (!strand || !cue) return null;
+  const style: TextStyle = scope === 'all' ? strand.style : { ...strand.style, ...cue.style };
+  const set = (part: Partial<TextStyle>) => {
+    const { programme: now } = openNow();
+    make(scope === 'all' ? setStrandStyle(now, strand.id, part) : setStyle(now, selection, part));
+  };
+  if (!open)
+    return (
+      <button type="button" className={classes.look} onClick={() => setOpen(true)}>
+        <span className="quiet">Look</span> {style.family}, {style.size} px, {style.down}{' '}
+        {style.across}
+      </button>
+    );
+  return (
+    <fieldset className={classes.style}>
+      <legend className={classes.legend}>
+        <SegmentedControl
+          aria-label="Whose look"
+          value={scope}
+          onChange={setScope}
+          data={[
+            { value: 'these', label: selection.length > 1 ? 'These cues' : 'This cue' },
+            { value: 'all', label: 'All subtitles' },
+          ]}
+        />
+        <span className="spring" />
+        {scope === 'these' && Object.keys(cue.style).length > 0 && (
+          <Button
+            onClick={() => {
+              const none = Object.fromEntries(
+                Object.keys(cue.style).map((key) => [key, undefined]),
+              );
+              make(setStyle(openNow().programme, selection, none));
+            }}
+          >
+            As the others
+          </Button>
+        )}
+        <Button onClick={() => setOpen(false)}>Done</Button>
+      </legend>
+      <Select
+        size="xs"
+        label="Font"
+        data={[...new Set([...families, style.family])]}
+        value={style.family}
+        allowDeselect={false}
+        onChange={(family) => family && set({ family })}
+      />
+      <NumberInput
+        size="xs"
+        label="Size, px"
+        value={style.size}
+        min={4}
+        max={1000}
+        onChange={(size) => typeof size === 'number' && size >= 4 && size <= 1000 && set({ size })}
+      />
+      <ColorInput
+        size="xs"
+        label="Colour"
+        format="hex"
+        swatches={TEXT_COLOURS}
+        value={style.colour}
+        onChangeEnd={(colour) => set({ colour })}
+      />
+      <ColorInput
+        size="xs"
+        label="Outline"
+        format="hex"
+        swatches={TEXT_COLOURS}
+        value={style.outlineColour}
+        onChangeEnd={(outlineColour) => set({ outlineColour })}
+      />
+      <NumberInput
+        size="xs"
+        label="Outline, px"
+        value={style.outlineWidth}
+        min={0}
+        max={100}
+        onChange={(width) =>
+          typeof width === 'number' && width >= 0 && width <= 100 && set({ outlineWidth: width })
+        }
+      />
+      <NumberInput
+        size="xs"
+        label="From the edge, px"
+        value={style.margin}
+        min={-1000}
+        max={4000}
+        onChange={(margin) =>
+          typeof margin === 'number' && Math.abs(margin) <= 4000 && set({ margin })
+        }
+      />
+      <div className={classes.pair}>
+        <SegmentedControl
+          aria-label="Height on the frame"
+          value={style.down}
+          onChange={(down) => set({ down: down as TextStyle['down'] })}
+          data={['top', 'middle', 'bottom']}
+        />
+        <SegmentedControl
+          aria-label="Side of the frame"
+          value={style.across}
+          onChange={(across) => set({ across: across as TextStyle['across'] })}
+          data={['left', 'centre', 'right']}
+        />
+      </div>
+    </fieldset>
+  );
+}

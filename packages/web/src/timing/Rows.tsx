@@ -1,0 +1,275 @@
+/** The page of rows: only those in sight are drawn, each on a canvas of its own. */
+import { useElementSize } from '@mantine/hooks';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { within } from '@cadence/core/time/range.ts';
+import type { Ticks } from '@cadence/core/time/ticks.ts';
+import { piecesInOrder } from '@cadence/core/programme/order.ts';
+import { useDyes } from '../app/dyes.ts';
+import { currentCues, useApp, useAppDispatch, useShown } from '../app/store.ts';
+import { looked, ROW_SPANS } from '../app/view.ts';
+import { useHeard } from '../material/heard.ts';
+import { player } from '../playback/player.ts';
+import { useTimeFollower } from '../playback/usePlayer.ts';
+import { drawRow, type RowContent } from './drawRow.ts';
+import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
+import { InPlaceText } from './InPlaceText.tsx';
+import { usePointer } from './usePointer.ts';
+import classes from './Rows.module.css';
+
+export function Rows() {
+  const programme = useShown((shown) => shown);
+  const { facts } = programme;
+  const secondsARow = useApp((state) => state.view.secondsARow);
+  const selection = useApp((state) => state.view.selection);
+  const dispatch = useAppDispatch();
+  const scroller = useRef<HTMLDivElement>(null);
+  const { ref, width } = useElementSize();
+  const heard = useHeard(programme.materials[facts.sound ?? '']?.hash);
+  const cues = currentCues(programme);
+  const pieces = piecesInOrder(programme, facts.sound);
+  const hasWords = useMemo(() => cues.some((cue) => cue.words.length > 0), [cues]);
+  const page = useMemo<Page>(
+    () => ({
+      span: spanOf(secondsARow),
+      width: Math.max(1, Math.floor(width)),
+      shape: rowShape(hasWords),
+    }),
+    [secondsARow, width, hasWords],
+  );
+  const count = countRows(page, facts.length);
+  const rows = useVirtualizer({
+    count,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => page.shape.step,
+    overscan: 2,
+  });
+  const [editing, setEditing] = useState<string | null>(null);
+  const pointer = usePointer(page, scroller, setEditing);
+
+  useEffect(() => rows.measure(), [rows, page.shape.step]);
+
+  // The instant under the pointer, or the first in sight, keeps its place when rows change their span.
+  const anchor = useRef<{ time: Ticks; y: number } | null>(null);
+  const before = useRef(page);
+  useLayoutEffect(() => {
+    const element = scroller.current;
+    if (!element || before.current.span === page.span) {
+      before.current = page;
+      return;
+    }
+    const held = anchor.current ?? {
+      time: instantAt(before.current, {
+        row: Math.floor(element.scrollTop / before.current.shape.step),
+        x: 0,
+      }),
+      y: 0,
+    };
+    anchor.current = null;
+    before.current = page;
+    element.scrollTop = pointOf(page, held.time).row * page.shape.step - held.y;
+  }, [page]);
+
+  useEffect(() => {
+    const element = scroller.current;
+    if (!element) return;
+    let turned = 0;
+    const wheel = (event: WheelEvent) => {
+      if (!event.ctrlKey) return;
+      event.preventDefault();
+      turned += event.deltaY;
+      if (Math.abs(turned) < 40) return;
+      const now = ROW_SPANS.findIndex((span) => span === secondsARow);
+      const next = ROW_SPANS[now + Math.sign(turned)];
+      turned = 0;
+      if (next === undefined) return;
+      const { row, x, top } = pointer.placeOf(event);
+      anchor.current = { time: instantAt(page, { row, x }), y: top };
+      dispatch(looked({ secondsARow: next }));
+    };
+    // Not passive, since the browser would otherwise enlarge the whole page.
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  }, [page, secondsARow, dispatch, pointer]);
+
+  useShowSelected(scroller, page, selection, programme.cues);
+
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => {
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest('input, textarea, [role=dialog]');
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key.toLowerCase() !== 'e' && event.key !== 'F2') return;
+      const id = selection.at(-1);
+      if (id === undefined) return;
+      event.preventDefault();
+      setEditing(id);
+    };
+    document.addEventListener('keydown', key);
+    return () => document.removeEventListener('keydown', key);
+  }, [selection]);
+
+  return (
+    <div ref={scroller} className={classes.scroller} {...pointer.handlers}>
+      <div
+        ref={ref}
+        className={classes.rows}
+        style={{ height: rows.getTotalSize() }}
+        data-keys
+        tabIndex={0}
+        role="application"
+        aria-label="Rows of sound and cues. Up and Down choose a cue, Enter plays the next one, question mark lists the keys."
+      >
+        {rows.getVirtualItems().map((item) => {
+          const range = {
+            start: (item.index * page.span) as Ticks,
+            end: ((item.index + 1) * page.span) as Ticks,
+          };
+          const inRow = within(cues, range);
+          return (
+            <Row
+              key={item.key}
+              top={item.start}
+              row={item.index}
+              page={page}
+              cues={inRow}
+              pieces={within(pieces, range)}
+              peaks={heard?.peaks}
+              selection={selection.filter((id) => inRow.some((cue) => cue.id === id))}
+              frameRate={facts.frameRate}
+              startTimecode={facts.startTimecode}
+              length={facts.length}
+            />
+          );
+        })}
+        <Playhead page={page} scroller={scroller} />
+        {pointer.band && <Band page={page} band={pointer.band} />}
+        {editing !== null && programme.cues[editing] && (
+          <InPlaceText cue={programme.cues[editing]} page={page} close={() => setEditing(null)} />
+        )}
+      </div>
+      {pointer.hint && (
+        <div
+          className={classes.hint}
+          style={{ left: pointer.hint.x + 14, top: pointer.hint.y + 18 }}
+          role="status"
+        >
+          {pointer.hint.text}
+        </div>
+      )}
+    </div>
+  );
+}
+
+const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((item, at) => item === b[at]);
+
+const LISTS = new Set(['cues', 'pieces', 'selection']);
+
+/** Redrawn only when something in it has changed. */
+const Row = memo(
+  function Row({ top, ...content }: RowContent & { top: number }) {
+    const canvas = useRef<HTMLCanvasElement>(null);
+    const dyes = useDyes();
+    useLayoutEffect(() => {
+      const context = canvas.current?.getContext('2d');
+      if (context) drawRow(context, content, dyes);
+    });
+    const { width, shape } = content.page;
+    const scale = window.devicePixelRatio;
+    return (
+      <canvas
+        ref={canvas}
+        className={classes.row}
+        width={Math.round(width * scale)}
+        height={Math.round(shape.step * scale)}
+        style={{ width, height: shape.step, transform: `translateY(${top}px)` }}
+        aria-hidden
+      />
+    );
+  },
+  (a, b) =>
+    (Object.keys(b) as (keyof typeof b)[]).every((key) =>
+      LISTS.has(key)
+        ? sameItems(a[key] as readonly unknown[], b[key] as readonly unknown[])
+        : a[key] === b[key],
+    ),
+);
+
+/** The playhead: a thread with a shuttle for its head, moved without rendering. */
+function Playhead({
+  page,
+  scroller,
+}: {
+  page: Page;
+  scroller: React.RefObject<HTMLDivElement | null>;
+}) {
+  const element = useRef<HTMLDivElement>(null);
+  const place = (time: Ticks) => {
+    const { row, x } = pointOf(page, time);
+    const top = row * page.shape.step;
+    if (element.current) element.current.style.transform = `translate(${x}px, ${top}px)`;
+    const view = scroller.current;
+    if (!view || !player.state().playing) return;
+    // The row that is read is kept in sight, with the next one under it.
+    const below = top + 2 * page.shape.step > view.scrollTop + view.clientHeight;
+    if (top < view.scrollTop || below) view.scrollTop = Math.max(0, top - page.shape.step * 0.4);
+  };
+  useTimeFollower(place);
+  useLayoutEffect(() => place(player.time));
+  const height = page.shape.laneTop + page.shape.laneHeight + 4;
+  return (
+    <div ref={element} className={classes.playhead} aria-hidden>
+      <svg width={28} height={height + 6} viewBox={`-14 -6 28 ${height + 6}`}>
+        <path d={`M0 4V${height}`} stroke="var(--madder)" strokeWidth={1.8} />
+        <path d="M-13 4Q0 -5 13 4Q0 10 -13 4Z" fill="var(--madder)" />
+        <path d="M-5 4H5" stroke="var(--linen)" strokeWidth={1.4} />
+      </svg>
+    </div>
+  );
+}
+
+/** The stretch that is being selected, over every row that it crosses. */
+function Band({ page, band }: { page: Page; band: { start: Ticks; end: Ticks } }) {
+  const [from, to] = [pointOf(page, band.start), pointOf(page, band.end)];
+  const parts = Array.from({ length: to.row - from.row + 1 }, (_, at) => {
+    const row = from.row + at;
+    const left = at === 0 ? from.x : 0;
+    const right = row === to.row ? to.x : page.width;
+    return { row, left, width: right - left };
+  });
+  return parts.map((part) => (
+    <div
+      key={part.row}
+      className={classes.band}
+      style={{
+        left: part.left,
+        width: part.width,
+        top: part.row * page.shape.step + page.shape.waveTop,
+        height: page.shape.laneTop + page.shape.laneHeight - page.shape.waveTop,
+      }}
+    />
+  ));
+}
+
+/** Brings the selected cue into sight when the selection moves. */
+function useShowSelected(
+  scroller: React.RefObject<HTMLDivElement | null>,
+  page: Page,
+  selection: readonly string[],
+  cues: Readonly<Record<string, { start: Ticks } | undefined>>,
+): void {
+  const id = selection.at(-1);
+  const start = id === undefined ? undefined : cues[id]?.start;
+  const last = useRef<string | undefined>(undefined);
+  useEffect(() => {
+    const view = scroller.current;
+    if (!view || start === undefined || id === last.current || page.width < 2) return;
+    last.current = id;
+    const top = pointOf(page, start).row * page.shape.step;
+    if (top < view.scrollTop) view.scrollTop = top;
+    else if (top + page.shape.step > view.scrollTop + view.clientHeight)
+      view.scrollTop = top + page.shape.step - view.clientHeight + 20;
+  }, [scroller, page, id, start]);
+}

@@ -1,0 +1,254 @@
+/** Draws one row of the page: ruler, pieces, waveform, words, and the lane with its woven cues. */
+import { outline, type Peaks } from '@cadence/core/listen/peaks.ts';
+import type { Cue, Id, Piece } from '@cadence/core/programme/programme.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import type { FrameRate } from '@cadence/core/time/frameRate.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import type { Dyes } from '../app/dyes.ts';
+import { pixelsOf, type Page } from './geometry.ts';
+import { plainWeave } from './weave.ts';
+
+export interface RowContent {
+  readonly row: number;
+  readonly page: Page;
+  readonly cues: readonly Cue[];
+  readonly pieces: readonly Piece[];
+  readonly peaks: Peaks | undefined;
+  readonly selection: readonly Id[];
+  readonly frameRate: FrameRate;
+  readonly startTimecode: Ticks;
+  /** End of the programme. */
+  readonly length: Ticks;
+}
+
+const FONT = "'Commissioner Variable', sans-serif";
+
+export function drawRow(context: CanvasRenderingContext2D, content: RowContent, dyes: Dyes): void {
+  const { page, row } = content;
+  const scale = window.devicePixelRatio;
+  context.setTransform(scale, 0, 0, scale, 0, 0);
+  context.clearRect(0, 0, page.width, page.shape.step);
+  const start = (row * page.span) as Ticks;
+  const x = (time: number) => pixelsOf(page, time - start);
+  drawRuler(context, content, start, dyes);
+  drawPieces(context, content, x, dyes);
+  drawWave(context, content, start, dyes);
+  drawLane(context, content, x, dyes);
+  for (const cue of content.cues) {
+    drawWords(context, content, cue, x, dyes);
+    drawCue(context, content, cue, x, dyes);
+  }
+  drawSeams(context, content, x, dyes);
+}
+
+type Across = (time: number) => number;
+
+/** How many seconds lie between two figures of the ruler. */
+const figureEvery = (seconds: number): number => (seconds <= 16 ? 1 : seconds <= 30 ? 2 : 5);
+
+function drawRuler(
+  context: CanvasRenderingContext2D,
+  content: RowContent,
+  start: Ticks,
+  dyes: Dyes,
+): void {
+  const { page, frameRate, startTimecode, length } = content;
+  const seconds = page.span / TICKS_PER_SECOND;
+  const every = figureEvery(seconds);
+  context.textBaseline = 'alphabetic';
+  for (let second = 0; second < seconds; second += every) {
+    const time = (start + second * TICKS_PER_SECOND) as Ticks;
+    if (time > length) break;
+    const at = pixelsOf(page, second * TICKS_PER_SECOND);
+    context.fillStyle = dyes.thread;
+    context.fillRect(Math.round(at), second ? 13 : 0, 1, second ? 4 : page.shape.laneTop - 6);
+    const code = formatTimecode(add(time, startTimecode), frameRate);
+    context.font = second ? `400 10.5px ${FONT}` : `600 11.5px ${FONT}`;
+    context.fillStyle = second ? dyes.slate : dyes.ink;
+    context.fillText(second ? code.slice(6, 8) : code.slice(0, 8), at + 4, 11.5);
+  }
+}
+
+function drawPieces(
+  context: CanvasRenderingContext2D,
+  { page, pieces }: RowContent,
+  x: Across,
+  dyes: Dyes,
+): void {
+  const { waveTop, waveHeight } = page.shape;
+  for (const piece of pieces) {
+    const [from, to] = [Math.max(0, x(piece.start)), Math.min(page.width, x(piece.end))];
+    context.fillStyle = dyes.piece;
+    context.fillRect(from, waveTop, to - from, waveHeight);
+    context.fillStyle = dyes['piece-edge'];
+    if (x(piece.start) >= 0) context.fillRect(from, waveTop, 1, waveHeight);
+    if (x(piece.end) <= page.width) context.fillRect(to - 1, waveTop, 1, waveHeight);
+  }
+}
+
+function drawWave(
+  context: CanvasRenderingContext2D,
+  content: RowContent,
+  start: Ticks,
+  dyes: Dyes,
+): void {
+  const { page, peaks, length } = content;
+  const { waveTop, waveHeight } = page.shape;
+  const middle = waveTop + waveHeight / 2;
+  const inside = Math.min(page.width, pixelsOf(page, length - start));
+  context.fillStyle = dyes.thread;
+  context.fillRect(0, middle - 0.5, Math.max(0, inside), 1);
+  if (!peaks) return;
+  const columns = Math.floor(page.width / 2);
+  const pairs = outline(peaks, toSeconds(start), toSeconds(page.span), columns);
+  context.fillStyle = dyes.slate;
+  for (let column = 0; column < columns; column++) {
+    const [least, most] = [pairs[2 * column] ?? 0, pairs[2 * column + 1] ?? 0];
+    if (least === 0 && most === 0) continue;
+    // A root lifts quiet speech to where it can be seen, as an ear would hear it.
+    const lift = (value: number) =>
+      Math.sign(value) * Math.sqrt(Math.abs(value) / 127) * (waveHeight / 2);
+    const [top, bottom] = [middle - lift(most), middle - lift(least)];
+    context.fillRect(column * 2, top, 1.3, Math.max(1, bottom - top));
+  }
+}
+
+function drawLane(
+  context: CanvasRenderingContext2D,
+  { page, length }: RowContent,
+  x: Across,
+  dyes: Dyes,
+): void {
+  const { laneTop, laneHeight } = page.shape;
+  const end = Math.min(page.width, Math.max(0, x(length)));
+  context.fillStyle = dyes.flax;
+  context.fillRect(0, laneTop + laneHeight, end, 1);
+  if (end < page.width) {
+    context.fillStyle = dyes.ink;
+    context.fillRect(end - 2, 17, 2, laneTop + laneHeight - 17);
+    context.font = `400 11px ${FONT}`;
+    context.fillStyle = dyes.slate;
+    context.fillText('end of the programme', end + 6, laneTop + 19);
+  }
+}
+
+function drawWords(
+  context: CanvasRenderingContext2D,
+  { page }: RowContent,
+  cue: Cue,
+  x: Across,
+  dyes: Dyes,
+): void {
+  if (page.shape.words === null) return;
+  context.font = `400 11.5px ${FONT}`;
+  context.fillStyle = dyes.slate;
+  for (const word of cue.words) {
+    const at = x(word.start);
+    if (at >= 0 && at < page.width) context.fillText(word.text, at, page.shape.words);
+  }
+}
+
+function drawCue(
+  context: CanvasRenderingContext2D,
+  { page, selection }: RowContent,
+  cue: Cue,
+  x: Across,
+  dyes: Dyes,
+): void {
+  const { laneTop: top, laneHeight: height } = page.shape;
+  const [from, to] = [x(cue.start), x(cue.end)];
+  const [left, right] = [Math.max(0, from), Math.min(page.width, to)];
+  if (right - left <= 0) return;
+  const chosen = selection.includes(cue.id);
+  context.save();
+  context.beginPath();
+  context.roundRect(left, top, Math.max(1, right - left), height, 2);
+  context.fillStyle = plainWeave(context, dyes);
+  context.fill();
+  if (chosen) {
+    context.strokeStyle = dyes.ink;
+    context.lineWidth = 2;
+    context.stroke();
+    context.fillStyle = dyes.linen;
+    if (from >= 0) context.fillRect(left, top + 8, 4, height - 16);
+    if (to <= page.width) context.fillRect(right - 4, top + 8, 4, height - 16);
+  }
+  // An open edge, torn like cloth, says that it runs on.
+  context.fillStyle = dyes.linen;
+  if (from < 0) drawTear(context, 0, top, height, 1);
+  if (to > page.width) drawTear(context, page.width, top, height, -1);
+  const plain = plainText(cue.text).replace(/\s+/g, ' ').trim();
+  const text = from < 0 && plain ? `… ${plain}` : plain;
+  context.font = `500 13px ${FONT}`;
+  context.fillStyle = dyes['on-dye'];
+  context.textBaseline = 'middle';
+  const room = right - left - 16 - (to > page.width ? 6 : 0);
+  const fitted = text ? fit(context, text, room) : '';
+  if (fitted) context.fillText(fitted, left + 9, top + height / 2 + 0.5);
+  context.restore();
+}
+
+function drawTear(
+  context: CanvasRenderingContext2D,
+  x: number,
+  top: number,
+  height: number,
+  into: 1 | -1,
+): void {
+  context.beginPath();
+  context.moveTo(x, top);
+  const teeth = 3;
+  for (let tooth = 0; tooth < teeth; tooth++) {
+    context.lineTo(x + into * 5, top + ((tooth + 0.5) * height) / teeth);
+    context.lineTo(x, top + ((tooth + 1) * height) / teeth);
+  }
+  context.closePath();
+  context.fill();
+}
+
+/** Four stitches across the shared edge of two cues. */
+function drawSeams(
+  context: CanvasRenderingContext2D,
+  { page, cues }: RowContent,
+  x: Across,
+  dyes: Dyes,
+): void {
+  const { laneTop: top, laneHeight: height } = page.shape;
+  context.strokeStyle = dyes.linen;
+  context.lineWidth = 1.6;
+  context.beginPath();
+  cues.forEach((cue, at) => {
+    if (cues[at + 1]?.start !== cue.end) return;
+    const edge = x(cue.end);
+    if (edge < 0 || edge > page.width) return;
+    for (let stitch = 0; stitch < 4; stitch++) {
+      const y = top + 4 + (stitch * (height - 8)) / 4;
+      context.moveTo(edge - 4, y);
+      context.lineTo(edge + 4, y + 4);
+    }
+  });
+  context.stroke();
+}
+
+const fitted = new Map<string, string>();
+
+/** As much of a text as there is room for, ending in an ellipsis. */
+function fit(context: CanvasRenderingContext2D, text: string, room: number): string {
+  if (room < 12) return '';
+  const key = `${Math.round(room)} ${text}`;
+  const known = fitted.get(key);
+  if (known !== undefined) return known;
+  let [low, high] = [0, text.length];
+  if (context.measureText(text).width > room) {
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (context.measureText(`${text.slice(0, middle)}…`).width <= room) low = middle;
+      else high = middle - 1;
+    }
+  } else low = text.length;
+  const shown = low === text.length ? text : low > 0 ? `${text.slice(0, low).trimEnd()}…` : '';
+  if (fitted.size > 5000) fitted.clear();
+  fitted.set(key, shown);
+  return shown;
+}

@@ -1,0 +1,202 @@
+/**
+ * Reads sound and film in a worker: what is in the file, a small picture, and all that can be heard,
+ * in one pass and in a stream, so that three hours of film are never held in memory.
+ */
+import { expose } from 'comlink';
+import {
+  ADTS,
+  AudioSampleSink,
+  BlobSource,
+  CanvasSink,
+  FLAC,
+  Input,
+  MATROSKA,
+  MP3,
+  MP4,
+  OGG,
+  QTFF,
+  UrlSource,
+  WAVE,
+  WEBM,
+  type InputAudioTrack,
+  type InputVideoTrack,
+} from 'mediabunny';
+import { Listener, packHeard } from '@cadence/core/listen/listening.ts';
+import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
+
+/** Containers of one file each; playlists that would have to be fetched are not among them. */
+const containers = [WAVE, FLAC, MP3, OGG, MP4, QTFF, WEBM, MATROSKA, ADTS];
+
+export interface FoundSound {
+  readonly sampleRate: number;
+  readonly channels: number;
+  readonly codec: string;
+}
+
+export interface FoundPicture {
+  readonly width: number;
+  readonly height: number;
+  readonly frameRate: FrameRate | null;
+  readonly codec: string;
+  readonly shown: boolean;
+}
+
+export interface Read {
+  /** In seconds. */
+  readonly duration: number;
+  readonly sound: FoundSound | null;
+  readonly picture: FoundPicture | null;
+  readonly remarks: readonly string[];
+  /** What was heard, packed; null without sound. */
+  readonly heard: Uint8Array | null;
+  readonly still: Blob | null;
+}
+
+/** How far reading has come, and the finest peaks found since the last report. */
+export interface Progress {
+  readonly share: number;
+  readonly peaks: Int8Array;
+  readonly duration: number;
+}
+
+const NOT_MEDIA =
+  'This is not a sound or film that can be read, whatever its name. It was not taken.';
+
+async function read(source: Blob | string, report: (progress: Progress) => void): Promise<Read> {
+  const from = typeof source === 'string' ? new UrlSource(source) : new BlobSource(source);
+  const input = new Input({ source: from, formats: containers });
+  if (!(await input.canRead().catch(() => false))) throw new Error(NOT_MEDIA);
+  const [soundTrack, videoTrack] = await tracksOf(input);
+  const picture = videoTrack && (await pictureOf(videoTrack));
+  const audible = soundTrack !== null && (await soundTrack.canDecode());
+  const remarks: string[] = [];
+  if (soundTrack && !audible)
+    remarks.push(
+      `The sound is in ${soundTrack.codec ?? 'an unknown codec'}, which this browser cannot decode.`,
+    );
+  if (picture && !picture.shown)
+    remarks.push(
+      `The picture is in ${picture.codec}, which this browser cannot show; the sound is used.`,
+    );
+  if (!audible && !picture?.shown)
+    throw new Error(remarks[0] ?? 'There is no sound in this file. It was not taken.');
+  if (!soundTrack) remarks.push('There is no sound in this film.');
+
+  const still = videoTrack && picture?.shown ? await stillOf(videoTrack) : null;
+  let duration = await input.computeDuration().catch(() => 0);
+  let heard: Uint8Array | null = null;
+  if (soundTrack && audible) {
+    const listened = await listenTo(soundTrack, duration, report);
+    if (listened.end === 0)
+      throw new Error('The sound in this file is damaged and cannot be read.');
+    if (listened.broken)
+      remarks.push(`The file is damaged: its sound breaks off after ${listened.end.toFixed(1)} s.`);
+    if (!picture) duration = listened.end;
+    ({ heard } = listened);
+  }
+  return {
+    duration,
+    sound:
+      soundTrack && audible
+        ? {
+            sampleRate: soundTrack.sampleRate,
+            channels: soundTrack.numberOfChannels,
+            codec: soundTrack.codec ?? 'unknown',
+          }
+        : null,
+    picture,
+    remarks,
+    heard,
+    still,
+  };
+}
+
+async function tracksOf(input: Input): Promise<[InputAudioTrack | null, InputVideoTrack | null]> {
+  try {
+    return [await input.getPrimaryAudioTrack(), await input.getPrimaryVideoTrack()];
+  } catch {
+    throw new Error('This file is damaged and cannot be read. It was not taken.');
+  }
+}
+
+async function pictureOf(track: InputVideoTrack): Promise<FoundPicture> {
+  const stats = await track.computePacketStats(120).catch(() => undefined);
+  return {
+    width: track.displayWidth,
+    height: track.displayHeight,
+    frameRate: (stats && closestKnownRate(stats.averagePacketRate)) ?? null,
+    codec: track.codec ?? 'an unknown codec',
+    shown: await track.canDecode(),
+  };
+}
+
+/** A small picture from a tenth of the way in, where films are seldom black. */
+async function stillOf(track: InputVideoTrack): Promise<Blob | null> {
+  try {
+    const at = (await track.computeDuration()) / 10;
+    const sink = new CanvasSink(track, { width: 320 });
+    const wrapped = await sink.getCanvas(at);
+    const canvas = wrapped?.canvas;
+    return canvas instanceof OffscreenCanvas
+      ? await canvas.convertToBlob({ type: 'image/webp', quality: 0.8 })
+      : null;
+  } catch {
+    return null;
+  }
+}
+
+async function listenTo(
+  track: InputAudioTrack,
+  duration: number,
+  report: (progress: Progress) => void,
+): Promise<{ heard: Uint8Array; end: number; broken: boolean }> {
+  const listener = new Listener(track.sampleRate);
+  const rate = track.sampleRate;
+  let [samples, told, toldAt] = [0, 0, 0];
+  let broken = false;
+  try {
+    for await (const sample of new AudioSampleSink(track).samples()) {
+      const channels = Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
+        const plane = new Float32Array(sample.numberOfFrames);
+        sample.copyTo(plane, { planeIndex, format: 'f32-planar' });
+        return plane;
+      });
+      const place = Math.round(sample.timestamp * rate);
+      sample.close();
+      const fitted = placed(channels, place - samples);
+      listener.push(fitted);
+      samples += fitted[0]?.length ?? 0;
+      const now = performance.now();
+      if (now - toldAt < 100) continue;
+      toldAt = now;
+      report({
+        share: duration > 0 ? samples / rate / duration : 0,
+        peaks: listener.peaks.since(told),
+        duration,
+      });
+      told = listener.peaks.count;
+    }
+  } catch {
+    broken = true;
+  }
+  return { heard: packHeard(listener.finish()), end: samples / rate, broken };
+}
+
+/**
+ * Sound put where its timestamp says: after silence where there is a hole of more than 1 ms, cut where
+ * it lies before what was heard already (the first samples of some codecs are a run-up).
+ */
+function placed(channels: Float32Array[], ahead: number): Float32Array[] {
+  const length = channels[0]?.length ?? 0;
+  if (ahead < 0) return channels.map((channel) => channel.subarray(Math.min(length, -ahead)));
+  if (ahead < 48) return channels;
+  return channels.map((channel) => {
+    const padded = new Float32Array(ahead + length);
+    padded.set(channel, ahead);
+    return padded;
+  });
+}
+
+const reader = { read };
+export type MediaReader = typeof reader;
+expose(reader);
