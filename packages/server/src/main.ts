@@ -12,11 +12,4 @@ const running = await start({
   ...(CADENCE_LOG && { logLevel: CADENCE_LOG }),
 });
 process.stdout.write(`${running.address}\n`);
-
-let stopping = false;
-for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => {
-    if (stopping) return;
-    stopping = true;
-    void running.stop().then(() => process.exit(0));
-  });
+running.stopOnSignal();

@@ -13,6 +13,10 @@ export interface Running {
   readonly keeper: ProgrammeKeeper;
   readonly store: MaterialStore;
   stop(): Promise<void>;
+  /** Whether nothing has ever been kept in the data folder. */
+  isNew(): Promise<boolean>;
+  /** Stops and ends the process on Ctrl-C, or when it is asked to end. */
+  stopOnSignal(): void;
 }
 
 export interface StartOptions {
@@ -43,15 +47,26 @@ export async function start({
   const server = createServer(makeApp({ keeper, store, log, ...(web && { web: resolve(web) }) }));
   server.requestTimeout = 0;
   const bound = await listen(server, port);
+  const stop = async () => {
+    const closed = new Promise((done) => server.close(done));
+    server.closeAllConnections();
+    await closed;
+    await database.close(true);
+  };
   return {
     address: `http://${HOST}:${bound}`,
     keeper,
     store,
-    async stop() {
-      const closed = new Promise((done) => server.close(done));
-      server.closeAllConnections();
-      await closed;
-      await database.close(true);
+    stop,
+    isNew: async () => (await keeper.count()) === 0,
+    stopOnSignal() {
+      let stopping = false;
+      for (const signal of ['SIGINT', 'SIGTERM'] as const)
+        process.on(signal, () => {
+          if (stopping) return;
+          stopping = true;
+          void stop().then(() => process.exit(0));
+        });
     },
   };
 }

@@ -82,6 +82,11 @@ export class ProgrammeKeeper {
     }));
   }
 
+  /** How many programmes there are, deleted ones included. */
+  count(): Promise<number> {
+    return this.#em.count(ProgrammeRow);
+  }
+
   /** Keeps a programme as new, under a new id. */
   async keepNew(programme: Programme): Promise<Id> {
     const id = randomUUID();

@@ -1,0 +1,109 @@
+/** What every command of the project needs to be there. Uses Node's own modules only. */
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('../', import.meta.url));
+const stamps = join(root, 'node_modules', '.cadence');
+
+/** Runs a command to its end; ends this process with a sentence where it fails. */
+function must(command, args, sentence, quiet) {
+  const stdio = quiet ? ['ignore', 'ignore', 'inherit'] : ['ignore', 2, 2];
+  const { status } = spawnSync(command, args, { cwd: root, stdio });
+  if (status === 0) return;
+  process.stderr.write(`${sentence}\n`);
+  process.exit(1);
+}
+
+const stampOf = (name) => {
+  try {
+    return readFileSync(join(stamps, name), 'utf8');
+  } catch {
+    return '';
+  }
+};
+
+function stamp(name, value) {
+  mkdirSync(stamps, { recursive: true });
+  writeFileSync(join(stamps, name), value);
+}
+
+/** Installs the packages that the lock file names, unless they are there. */
+export function ensurePackages(quiet = false) {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) {
+    process.stderr.write(`Node 20.19 or later is needed; this is ${process.versions.node}.\n`);
+    process.exit(1);
+  }
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
+  if (existsSync(join(root, 'node_modules')) && stampOf('packages') === lock) return;
+  if (!quiet) process.stderr.write('Installing packages …\n');
+  must(
+    'npm',
+    ['ci', '--no-fund', '--no-audit', '--loglevel=error'],
+    'The packages could not be installed.',
+    quiet,
+  );
+  stamp('packages', lock);
+}
+
+/** The newest change below folders, in milliseconds. */
+function newest(folders) {
+  let latest = 0;
+  const look = (path) => {
+    const stat = statSync(path);
+    latest = Math.max(latest, stat.mtimeMs);
+    if (stat.isDirectory()) for (const name of readdirSync(path)) look(join(path, name));
+  };
+  folders.forEach((folder) => look(join(root, folder)));
+  return latest;
+}
+
+/** Builds the interface, unless it is newer than its sources. */
+export function ensureBuilt() {
+  const page = join(root, 'packages/web/dist/index.html');
+  const sources = [
+    'packages/core/src',
+    'packages/paint/src',
+    'packages/web/src',
+    'packages/web/index.html',
+    'package-lock.json',
+  ];
+  if (existsSync(page) && statSync(page).mtimeMs > newest(sources)) return;
+  process.stderr.write('Building the interface …\n');
+  must('npm', ['run', '-s', 'build'], 'The interface could not be built.');
+}
+
+/** Makes sure that Chromium is there for the end-to-end tests, by Debian's packages. */
+export function ensureChromium() {
+  if (existsSync('/usr/bin/chromium')) return;
+  const allowed = process.getuid?.() === 0 && spawnSync('apt-get', ['--version']).status === 0;
+  if (!allowed) {
+    process.stderr.write(
+      'The end-to-end tests need Chromium at /usr/bin/chromium. Install it with: apt-get install chromium\n',
+    );
+    process.exit(1);
+  }
+  process.stderr.write('Installing Chromium …\n');
+  must('apt-get', ['update', '-qq'], 'The list of Debian packages could not be read.');
+  must(
+    'apt-get',
+    ['install', '-y', '-qq', '--no-install-recommends', 'chromium'],
+    'Chromium could not be installed. Install it with: apt-get install chromium',
+  );
+}
+
+/** Runs a TypeScript file on Node in the foreground and passes signals on; resolves with its exit code. */
+export function runTypeScript(file, args = [], env = {}) {
+  const child = spawn(process.execPath, ['--import', 'tsx', join(root, file), ...args], {
+    stdio: 'inherit',
+    cwd: root,
+    env: { ...process.env, ...env },
+  });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+  return new Promise((done) => child.on('exit', (code, signal) => done(signal ? 1 : (code ?? 1))));
+}
