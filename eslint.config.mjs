@@ -10,13 +10,25 @@ export default ts.config(
     rules: {
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { varsIgnorePattern: '^_', argsIgnorePattern: '^_' },
+      ],
       eqeqeq: 'error',
       'prefer-const': 'error',
     },
   },
   {
     files: ['scripts/**/*.mjs', '**/*.cjs', '*.mjs'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', setTimeout: 'readonly' } },
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        module: 'writable',
+        setTimeout: 'readonly',
+      },
+    },
   },
   {
     files: ['packages/web/**/*.{ts,tsx}'],

@@ -85,14 +85,14 @@ function writeWav(file: string, samples: Float32Array): void {
 }
 
 function makeNarration(): { wav: string; seconds: number } {
-  let time = 1.6;
+  let time = 2.4;
   const spoken = NARRATION.map(([phrase, pause]) => {
     const samples = speak(phrase);
     const placed = { phrase, samples, start: time, end: time + samples.length / RATE };
     time = placed.end + pause;
     return placed;
   });
-  const seconds = Math.ceil((time + 1) * 25) / 25;
+  const seconds = Math.ceil((time + 4) * 25) / 25;
   const whole = new Float32Array(Math.round(seconds * RATE));
   for (const { samples, start } of spoken) whole.set(samples, Math.round(start * RATE));
   addRoom(whole);

@@ -57,7 +57,7 @@ export function shapeLine(line: Line, families: readonly Face[][], size: number)
   return { width: pen, runs, missing: [...missing], borrowed: [...borrowed] };
 }
 
-const invisible = /^[\s\p{C}\u200b-\u200f\ufe00-\ufe0f]$/u;
+const invisible = /^(?:\s|\p{C}|\p{Variation_Selector})$/u;
 
 function hasAll(face: Face, character: string): boolean {
   const composed = character.normalize('NFC');

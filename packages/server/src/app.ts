@@ -6,6 +6,7 @@ import { headers, onlyFromHere } from './guard.ts';
 import type { MaterialStore } from './keep/materialStore.ts';
 import type { ProgrammeKeeper } from './keep/programmeKeeper.ts';
 import { answerProblems, notFound } from './problem.ts';
+import { fontRoutes } from './routes/fonts.ts';
 import { materialRoutes } from './routes/materials.ts';
 import { programmeRoutes } from './routes/programmes.ts';
 
@@ -36,6 +37,7 @@ export function makeApp({ keeper, store, log, web }: Parts): Express {
   app.use(headers, onlyFromHere);
   app.use('/api/programmes', programmeRoutes(keeper));
   app.use('/api/materials', materialRoutes(store));
+  app.use('/api/fonts', fontRoutes());
   app.use('/api', (_request, _response, next) => next(notFound('thing')));
   if (web) {
     app.use(

@@ -295,6 +295,19 @@ describe('material', () => {
   });
 });
 
+describe('fonts', () => {
+  it('that are damaged are refused with a sentence', async () => {
+    const answer = await fetch(`${server.address}/api/fonts/unpack`, {
+      method: 'POST',
+      body: 'wOF2 and no more',
+    });
+    expect([answer.status, ((await answer.json()) as { type: string }).type]).toEqual([
+      422,
+      '/problems/broken-font',
+    ]);
+  });
+});
+
 describe('the door', () => {
   /** A request with headers that fetch does not let one set. */
   const knock = (headers: Record<string, string>) =>

@@ -31,7 +31,7 @@ export interface Finding {
   readonly figure?: number;
   readonly limit?: number;
   readonly unit?: string;
-  /** A sentence. */
+  /** What is wrong, in a few words, to stand before the text of the cue. */
   readonly message: string;
 }
 
@@ -55,7 +55,7 @@ export function findingsOf(programme: Programme, shaper?: TextShaper): Finding[]
                 severity: 'wrong' as const,
                 at: cue.start,
                 cue: cue.id,
-                message: 'There is no text here. An empty cue is not written.',
+                message: 'Empty: it is not written',
               },
             ]
           : [
@@ -79,7 +79,7 @@ function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boo
       figure: countFrames((cue.end - next.start) as Ticks, frameRate),
       limit: 0,
       unit: 'frames',
-      message: 'It lies over the next cue.',
+      message: 'Lies over the next cue',
     });
   if (cue.end > add(length, frameLength(frameRate)))
     found.push({
@@ -89,7 +89,7 @@ function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boo
       figure: round(toSeconds(cue.end), 2),
       limit: round(toSeconds(length), 2),
       unit: 's',
-      message: 'It ends after the programme does.',
+      message: 'Ends after the programme does',
     });
   const gap = next ? next.start - cue.end : 0;
   if (gap > 0 && gap < frames(profile.gapFrames, frameRate))
@@ -100,7 +100,7 @@ function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boo
       figure: countFrames(gap as Ticks, frameRate),
       limit: profile.gapFrames,
       unit: 'frames',
-      message: 'The gap after it is so small that the text flickers.',
+      message: 'The gap after it flickers',
     });
   return found;
 }
@@ -118,7 +118,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: round(figures.charactersASecond),
         limit: profile.charactersASecond,
         unit: 'characters a second',
-        message: 'It goes by too fast to be read.',
+        message: 'Too fast to read',
       },
     ],
     [
@@ -129,7 +129,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: round(figures.onScreen, 2),
         limit: round(stay.least, 2),
         unit: 's',
-        message: 'It is on screen too briefly to be noticed.',
+        message: 'On screen too briefly',
       },
     ],
     [
@@ -140,7 +140,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: round(figures.onScreen, 2),
         limit: round(stay.most, 2),
         unit: 's',
-        message: 'It stays on screen so long that it is read twice.',
+        message: 'On screen so long that it is read twice',
       },
     ],
     [
@@ -151,7 +151,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: figures.longestLine,
         limit: profile.longestLine,
         unit: 'characters',
-        message: 'Its longest line is longer than the profile allows.',
+        message: 'A line is too long',
       },
     ],
     [
@@ -162,7 +162,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: figures.lines,
         limit: profile.lines,
         unit: 'lines',
-        message: 'It has more lines than the profile allows.',
+        message: 'Too many lines',
       },
     ],
   ];
@@ -183,7 +183,7 @@ function fitting(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] 
       figure: layout.outOfFrame,
       limit: 0,
       unit: 'px',
-      message: 'Its text runs out of the frame.',
+      message: 'Runs out of the frame',
     });
   if (layout.missing.length > 0)
     found.push({
@@ -193,14 +193,14 @@ function fitting(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] 
       figure: layout.missing.length,
       limit: 0,
       unit: 'characters',
-      message: `No font has ${layout.missing.map((each) => `"${each}"`).join(', ')}.`,
+      message: `No font has ${layout.missing.join(' ')}`,
     });
   else if (layout.borrowed.length > 0)
     found.push({
       ...at,
       kind: 'missing glyph',
       severity: 'doubtful',
-      message: `Some characters are taken from ${layout.borrowed.join(' and ')}.`,
+      message: `Some characters are from ${layout.borrowed.join(' and ')}`,
     });
   return found;
 }

@@ -20,7 +20,9 @@ function unmarkedUtf16(bytes: Uint8Array): string | undefined {
   const head = bytes.subarray(0, 4096);
   let [even, odd] = [0, 0];
   head.forEach((byte, at) => {
-    if (byte === 0) at % 2 ? odd++ : even++;
+    if (byte !== 0) return;
+    if (at % 2) odd++;
+    else even++;
   });
   if (odd > head.length * 0.3 && even < head.length * 0.05) return 'utf-16le';
   return even > head.length * 0.3 && odd < head.length * 0.05 ? 'utf-16be' : undefined;

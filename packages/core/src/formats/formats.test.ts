@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { WebVTTParser } from 'webvtt-parser';
+import webvtt from 'webvtt-parser';
 import { linesOf, plainText } from '../text/lines.ts';
 import { fromSeconds, toSeconds } from '../time/ticks.ts';
 import { Unreadable, type Caption } from './captions.ts';
@@ -130,7 +130,7 @@ opening
   });
 
   it('finds the same cues as an independent reader', () => {
-    const peer = new WebVTTParser().parse(source, 'metadata');
+    const peer = new webvtt.WebVTTParser().parse(source, 'metadata');
     expect(peer.cues.map((cue) => [cue.startTime, cue.endTime])).toEqual(
       times(readVtt(source).captions),
     );
@@ -159,7 +159,7 @@ describe('writing', () => {
     expect(lost).toEqual([]);
     expect(texts(readVtt(text).captions)).toEqual(texts(song));
     expect(readVtt(text).captions[1]?.place).toEqual(song[1]?.place);
-    const peer = new WebVTTParser().parse(text, 'metadata');
+    const peer = new webvtt.WebVTTParser().parse(text, 'metadata');
     expect(peer.errors).toEqual([]);
     expect(peer.cues.map((cue) => [cue.startTime, cue.endTime])).toEqual(times(song));
   });

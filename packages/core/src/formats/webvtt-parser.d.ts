@@ -1,8 +1,10 @@
 declare module 'webvtt-parser' {
-  export class WebVTTParser {
+  interface Parser {
     parse(
       source: string,
       mode: 'metadata' | 'captions',
     ): { cues: { startTime: number; endTime: number; text: string }[]; errors: unknown[] };
   }
+  const exported: { WebVTTParser: new () => Parser };
+  export default exported;
 }

@@ -36,7 +36,7 @@ export function apply(programme: Programme, changes: readonly Change[]): Program
     const old = table[change.id];
     if (change.was === null && old) throw new ChangeDoesNotFit(change, 'it exists already');
     if (change.was !== null && !old) throw new ChangeDoesNotFit(change, 'it does not exist');
-    if (change.becomes === null) delete table[change.id];
+    if (change.becomes === null) Reflect.deleteProperty(table, change.id);
     else table[change.id] = { ...old, ...change.becomes } as Row;
   }
   for (const [name, table] of copied) next[name] = table;

@@ -7,10 +7,11 @@ import {
   IconSettings,
   IconSun,
 } from '@tabler/icons-react';
-import { Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect, useMemo, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { isBlank } from '@cadence/core/text/lines.ts';
+import { piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { materialUrl } from './api.ts';
 import { act } from './actions.ts';
@@ -24,6 +25,7 @@ import { Dropping } from '../material/Dropping.tsx';
 import { say, wordsOf } from './say.ts';
 import { currentCues, store, useApp, useOpen, useShown } from './store.ts';
 import { player } from '../playback/player.ts';
+import { linesOfWords } from '../words/lines.ts';
 import { Broken } from './Broken.tsx';
 
 const PLACES = [
@@ -36,8 +38,9 @@ const PLACES = [
 /** How far each place's part of the work is done, from 0 to 1. */
 function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'], number> {
   const cues = currentCues(programme);
-  const written = cues.filter((cue) => !isBlank(cue.text)).length;
-  const share = cues.length > 0 ? written / cues.length : 0;
+  const lines = linesOfWords(cues, piecesInOrder(programme, programme.facts.sound));
+  const written = lines.filter((line) => line.cue && !isBlank(line.cue.text)).length;
+  const words = lines.length > 0 ? written / lines.length : 0;
   const material = programme.facts.sound
     ? 1
     : Object.keys(programme.materials).length > 0
@@ -45,24 +48,30 @@ function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'
       : 0;
   return {
     material,
-    words: share,
-    timing: cues.length > 0 ? 1 : Object.keys(programme.pieces).length > 0 ? 0.3 : 0,
-    handover: share === 1 ? 0.5 : 0,
+    words,
+    timing: lines.length > 0 ? cues.length / lines.length : 0,
+    handover: words === 1 ? 0.5 : 0,
   };
 }
 
 export function Shell() {
   const { id = '' } = useParams();
   const [problem, setProblem] = useState<string | null>(null);
-  const ready = useApp((state) => state.open?.id === id);
+  const [followed, setFollowed] = useState(false);
+  const ready = useApp((state) => state.open?.id === id) && followed;
 
   useEffect(() => {
     let stale = false;
     openProgramme(id)
-      .then(() => !stale && followLink(new URLSearchParams(window.location.search)))
+      .then(() => {
+        if (stale) return;
+        followLink(new URLSearchParams(window.location.search));
+        setFollowed(true);
+      })
       .catch((error: unknown) => !stale && setProblem(wordsOf(error)));
     return () => {
       stale = true;
+      setFollowed(false);
       player.pause();
       closeProgramme();
     };
@@ -128,8 +137,8 @@ function Opened() {
 
 function TopBar() {
   const facts = useShown((programme) => programme.facts);
-  const programme = useShown((shown) => shown);
-  const progress = progressOf(programme);
+  const programme = useOpen((open) => open.programme);
+  const progress = useMemo(() => progressOf(programme), [programme]);
   return (
     <header className="top">
       <div className="top-left">

@@ -18,10 +18,12 @@ export class ServerProblem extends Error {
 async function ask(method: string, path: string, body?: unknown): Promise<Response> {
   const response = await fetch(`/api${path}`, {
     method,
-    ...(body !== undefined && {
-      body: JSON.stringify(body),
-      headers: { 'Content-Type': 'application/json' },
-    }),
+    ...(body instanceof Blob && { body }),
+    ...(body !== undefined &&
+      !(body instanceof Blob) && {
+        body: JSON.stringify(body),
+        headers: { 'Content-Type': 'application/json' },
+      }),
   });
   if (response.ok) return response;
   const details = await response.json().catch(() => ({}));
@@ -83,6 +85,11 @@ export const server = {
   heard: async (hash: string): Promise<Uint8Array | undefined> => {
     const response = await fetch(`/api/materials/${hash}/heard`);
     return response.ok ? new Uint8Array(await response.arrayBuffer()) : undefined;
+  },
+  /** A WOFF2 font as TrueType or OpenType, which can be shaped with. */
+  unpackFont: async (woff2: Uint8Array): Promise<Uint8Array> => {
+    const body = new Blob([woff2 as Uint8Array<ArrayBuffer>]);
+    return new Uint8Array(await (await ask('POST', '/fonts/unpack', body)).arrayBuffer());
   },
   keepBeside: (hash: string, side: 'heard' | 'still', bytes: Blob) =>
     fetch(`/api/materials/${hash}/${side}`, { method: 'PUT', body: bytes }),

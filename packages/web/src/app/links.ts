@@ -17,12 +17,13 @@ export function followLink(query: URLSearchParams): void {
   else player.seek(cue ? cue.start : (0 as never));
 }
 
-/** Keeps the address in step with the selected cue and with where the playhead rests. */
+/** Keeps the address in step with the selected cue and with the playhead. */
 export function useKeptLink(): void {
   const cue = useApp((state) => state.view.selection.at(-1));
   useEffect(() => {
     const write = () => {
-      if (player.state().playing || !store.getState().open) return;
+      timer = undefined;
+      if (!store.getState().open) return;
       const { frameRate, startTimecode } = openNow().programme.facts;
       const query = new URLSearchParams(window.location.search);
       query.set(
@@ -35,11 +36,10 @@ export function useKeptLink(): void {
       if (address !== window.location.pathname + window.location.search)
         window.history.replaceState(window.history.state, '', address);
     };
-    // Browsers bound how often the address may change: once playing or scrubbing rests is enough.
-    let timer: ReturnType<typeof setTimeout>;
+    // Browsers bound how often the address may change: a few times a second is enough.
+    let timer: ReturnType<typeof setTimeout> | undefined;
     const later = () => {
-      clearTimeout(timer);
-      timer = setTimeout(write, 300);
+      timer ??= setTimeout(write, 400);
     };
     later();
     const [offTime, offState] = [player.follow(later), player.watch(later)];

@@ -17,6 +17,16 @@ const shelfOf = (id: Id): string => `waiting-${id}`;
 /** First and longest wait before trying again, in milliseconds. */
 const WAITS = { first: 500, longest: 8000 };
 
+/**
+ * Steps that were made while the page was being closed. The browser's database takes its time; its
+ * local storage does not, so the last steps go there.
+ */
+function lastWords(id: Id): Step[] {
+  const text = localStorage.getItem(shelfOf(id));
+  localStorage.removeItem(shelfOf(id));
+  return text === null ? [] : (JSON.parse(text) as Step[]);
+}
+
 class Outbox {
   readonly #id: Id;
   #sending = false;
@@ -30,6 +40,7 @@ class Outbox {
   constructor(id: Id) {
     this.#id = id;
     window.addEventListener('online', this.#now);
+    window.addEventListener('pagehide', this.#leave);
   }
 
   /** Opens the programme with what was still waiting in this browser. */
@@ -38,10 +49,13 @@ class Outbox {
       server.open(this.#id),
       get<Step[]>(shelfOf(this.#id)),
     ]);
+    const last = lastWords(this.#id).filter(
+      (step) => !waiting?.some((each) => each.id === step.id),
+    );
     const kept = new Set(
       [...programme.history.done, ...programme.history.undone].map((step) => step.id),
     );
-    const pending = (waiting ?? []).filter((step) => !kept.has(step.id));
+    const pending = [...(waiting ?? []), ...last].filter((step) => !kept.has(step.id));
     store.dispatch(opened({ ...programme, id: this.#id, pending }));
     this.#listen(programme.version);
     this.pump();
@@ -52,6 +66,7 @@ class Outbox {
     clearTimeout(this.#timer);
     this.#events?.close();
     window.removeEventListener('online', this.#now);
+    window.removeEventListener('pagehide', this.#leave);
     store.dispatch(closed());
   }
 
@@ -59,6 +74,12 @@ class Outbox {
     this.#wait = WAITS.first;
     clearTimeout(this.#timer);
     this.pump();
+  };
+
+  /** The page goes, and there is no time for anything but this: see {@link lastWords}. */
+  readonly #leave = (): void => {
+    const pending = store.getState().open?.pending ?? [];
+    if (pending.length > 0) localStorage.setItem(shelfOf(this.#id), JSON.stringify(pending));
   };
 
   /** Sends whatever waits. */

@@ -107,7 +107,7 @@ export default function HandoverPlace() {
             {rows.getVirtualItems().map((item) => {
               const finding = findings[item.index];
               if (!finding) return null;
-              const cue = cues[finding.cue];
+              const text = plainText(cues[finding.cue]?.text ?? []).replace(/\n/g, ' ');
               return (
                 <li
                   key={item.key}
@@ -133,7 +133,12 @@ export default function HandoverPlace() {
                     {formatTimecode(add(finding.at, facts.startTimecode), facts.frameRate)}
                   </span>
                   <span className={classes.what} title={finding.message}>
-                    {finding.message} {cue && <b>{plainText(cue.text).replace(/\n/g, ' ')}</b>}
+                    {finding.message}
+                    {text && (
+                      <>
+                        : <b>{text}</b>
+                      </>
+                    )}
                   </span>
                   <span className="quiet">{figureOf(finding)}</span>
                   <Button
@@ -177,7 +182,9 @@ export default function HandoverPlace() {
 function figureOf(finding: Finding): string {
   if (finding.figure === undefined) return '';
   const limit = finding.limit ? `, limit ${finding.limit}` : '';
-  return `${finding.figure} ${finding.unit ?? ''}${limit}`;
+  // Units are kept in the plural; one of something is said as one.
+  const unit = finding.figure === 1 ? finding.unit?.replace(/s$/, '') : finding.unit;
+  return `${finding.figure} ${unit ?? ''}${limit}`;
 }
 
 interface WrittenFile {

@@ -33,7 +33,11 @@ export default function MaterialPlace() {
   const sound = useShown((programme) => programme.facts.sound);
   const arrivals = useApp((state) => state.arrivals);
   const [chosen, setChosen] = useState<string | null>(null);
-  const all = Object.values(materials);
+  const picture = useShown((programme) => programme.facts.picture);
+  const used = (material: Material) => Number(material.id === sound || material.id === picture);
+  const all = Object.values(materials).sort(
+    (a, b) => used(b) - used(a) || a.name.localeCompare(b.name),
+  );
   const shown = materials[chosen ?? ''] ?? materials[sound ?? ''] ?? all[0];
   const bytes = all.reduce((sum, material) => sum + material.bytes, 0);
   return (

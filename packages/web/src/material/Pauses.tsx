@@ -1,12 +1,10 @@
 /** How long the pauses between pieces are: shows at a glance which shortest pause would suit. */
-import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
+import '../app/chart.ts';
 import { Bar } from 'react-chartjs-2';
 import type { Piece } from '@cadence/core/programme/programme.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { useDyes } from '../app/dyes.ts';
 import classes from './MaterialPlace.module.css';
-
-Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
 /** Upper bounds of the bins, in seconds; the last holds all that are longer. */
 const BOUNDS = [0.3, 0.4, 0.5, 0.6, 0.8, 1, 1.5, 2, 3, Infinity];

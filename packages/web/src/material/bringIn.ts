@@ -110,7 +110,7 @@ async function bringInFont(file: File, id: string, signal: AbortSignal): Promise
     import('@cadence/paint/face.ts'),
     file.arrayBuffer().then((buffer) => new Uint8Array(buffer)),
   ]);
-  const bytes = isWoff2(given) ? await unpackWoff2(given) : given;
+  const bytes = isWoff2(given) ? await server.unpackFont(given) : given;
   const family = familyNameOf(bytes);
   const face = new Face(id, bytes, { family, bold: false, italic: false });
   const { hash } = await upload(
@@ -137,15 +137,6 @@ async function bringInFont(file: File, id: string, signal: AbortSignal): Promise
 
 const isWoff2 = (bytes: Uint8Array): boolean =>
   String.fromCharCode(...bytes.subarray(0, 4)) === 'wOF2';
-
-async function unpackWoff2(bytes: Uint8Array): Promise<Uint8Array> {
-  const { decompress } = await import('wawoff2');
-  try {
-    return await decompress(bytes);
-  } catch {
-    throw new Error('This WOFF2 font is damaged and cannot be unpacked. It was not taken.');
-  }
-}
 
 /** Reads a caption file and puts its cues on the strand, after asking where cues would go. */
 async function bringInCaptions(file: File): Promise<void> {

@@ -7,12 +7,13 @@ import {
   IconPlayerSkipForwardFilled,
   IconRepeat,
 } from '@tabler/icons-react';
-import { useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { add } from '@cadence/core/time/ticks.ts';
+import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { frameBefore } from '@cadence/core/time/frameRate.ts';
 import { act } from '../app/actions.ts';
 import { useApp, useShown } from '../app/store.ts';
+import { player } from './player.ts';
 import { usePlayerState, useTimeFollower } from './usePlayer.ts';
 import classes from './Transport.module.css';
 
@@ -77,9 +78,11 @@ function Timecode() {
   const frameRate = useShown((programme) => programme.facts.frameRate);
   const start = useShown((programme) => programme.facts.startTimecode);
   const element = useRef<HTMLOutputElement>(null);
-  useTimeFollower((time) => {
+  const write = (time: Ticks) => {
     const text = formatTimecode(add(frameBefore(time, frameRate), start), frameRate);
     if (element.current && element.current.textContent !== text) element.current.textContent = text;
-  });
+  };
+  useTimeFollower(write);
+  useEffect(() => write(player.time));
   return <output ref={element} aria-label="Timecode" className={classes.timecode} />;
 }

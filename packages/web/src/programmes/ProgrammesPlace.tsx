@@ -148,7 +148,7 @@ export function ProgrammesPlace() {
                   {formatLength(programme.length)}
                   {', '}
                   {programme.cues > 0
-                    ? `${programme.written} of ${plural(programme.cues, 'cue')} written`
+                    ? `${programme.written} of ${plural(linesOf(programme), 'line')} written`
                     : programme.materials > 0
                       ? 'no cues yet'
                       : 'nothing brought in yet'}
@@ -156,7 +156,7 @@ export function ProgrammesPlace() {
                 <span className={`gauge ${classes.gauge}`} aria-hidden>
                   <b
                     style={{
-                      width: `${programme.cues ? (programme.written / programme.cues) * 100 : 0}%`,
+                      width: `${(programme.written / Math.max(1, linesOf(programme))) * 100}%`,
                     }}
                   />
                 </span>
@@ -209,10 +209,13 @@ export function ProgrammesPlace() {
   );
 }
 
+/** How many lines there are to write: cues, and as far as one can tell pieces that have none yet. */
+const linesOf = ({ cues, pieces }: ListedProgramme): number => Math.max(cues, pieces);
+
 /** Where the work on a programme goes on. */
 function placeFor(programme: ListedProgramme): string {
   if (programme.materials === 0) return 'material';
-  return programme.cues > 0 && programme.written === programme.cues ? 'timing' : 'words';
+  return programme.cues > 0 && programme.written >= linesOf(programme) ? 'timing' : 'words';
 }
 
 function freshTitle(list: readonly ListedProgramme[]): string {

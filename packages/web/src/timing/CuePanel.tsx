@@ -194,7 +194,7 @@ function TimeField({ label, time, move }: TimeProps) {
       size="xs"
       value={text}
       error={problem}
-      classNames={{ input: classes.time ?? '', label: 'quiet' }}
+      classNames={{ input: classes.time ?? '', label: classes.label ?? '' }}
       onChange={(event) => setTyped(event.currentTarget.value)}
       onBlur={keep}
       onKeyDown={(event) => {

@@ -1,5 +1,5 @@
 /** Characters a second, cue by cue, along the programme, against the limit. */
-import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
+import '../app/chart.ts';
 import { useDeferredValue, useMemo } from 'react';
 import { Bar } from 'react-chartjs-2';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
@@ -9,8 +9,6 @@ import { useDyes } from '../app/dyes.ts';
 import { plural } from '../app/format.ts';
 import { currentCues, useOpen } from '../app/store.ts';
 import classes from './WordsPlace.module.css';
-
-Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
 /** More bars than this could not be told apart: then each stands for the fastest of several cues. */
 const MOST_BARS = 120;

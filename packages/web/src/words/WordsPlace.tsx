@@ -68,6 +68,12 @@ export default function WordsPlace() {
     [dispatch],
   );
 
+  useEffect(() => {
+    const near = lines.findIndex((line) => line.end > player.time);
+    if (near > 0) rows.scrollToIndex(near, { align: 'center' });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, on arriving in Words
+  }, []);
+
   // The line that is arrived at comes into sight.
   const place = active ? lines.indexOf(active) : -1;
   useEffect(() => {
@@ -76,17 +82,20 @@ export default function WordsPlace() {
   }, [activeId]);
 
   const commands = useMemo(() => {
-    /** Keeps what was typed and gives the cue of the line, which may be new. */
-    const keep = (line: WordsLine, text: string): Id | undefined => {
-      const { programme: now } = openNow();
-      const edit = keepLine(now, currentStrand(now), line, text, newId);
-      const made = edit.changes.find((change) => change.entity === 'cue' && change.was === null);
-      if (edit.changes.length > 0) make(edit);
-      return line.cue?.id ?? made?.id;
-    };
     const linesNow = () => {
       const { programme: now } = openNow();
       return linesOfWords(currentCues(now), piecesInOrder(now, now.facts.sound));
+    };
+    /** Keeps what was typed and gives the cue of the line, which may be new. */
+    const keep = (line: WordsLine, text: string): Id | undefined => {
+      // A piece may have become a cue since: then what was typed has been kept already.
+      const still = linesNow().find((each) => each.id === line.id);
+      if (!still) return undefined;
+      const { programme: now } = openNow();
+      const edit = keepLine(now, currentStrand(now), still, text, newId);
+      const made = edit.changes.find((change) => change.was === null);
+      if (edit.changes.length > 0) make(edit);
+      return still.cue?.id ?? made?.id;
     };
     const besides = (line: WordsLine, by: 1 | -1): WordsLine | undefined => {
       const all = linesNow();
@@ -277,6 +286,9 @@ interface Commands {
   trim(line: WordsLine, text: string, edge: Edge): void;
 }
 
+/** Typing rests after so many milliseconds; then it is kept. */
+const REST = 600;
+
 interface ActiveProps extends Omit<QuietProps, 'go'> {
   readonly commands: Commands;
   readonly area: React.RefObject<HTMLTextAreaElement | null>;
@@ -297,15 +309,19 @@ function ActiveLine({ line, profile, frameRate, start, commands, area }: ActiveP
   useEffect(
     () => () => {
       // Left in another way than by a key: what was typed on a cue is kept all the same.
-      const { line: left, text: typed } = latest.current;
-      if (store.getState().open && left.cue && openNow().programme.cues[left.cue.id])
-        commands.keep(left, typed);
+      if (store.getState().open) commands.keep(latest.current.line, latest.current.text);
     },
     [commands],
   );
   useEffect(() => {
+    // The page is closed or left: what is being typed goes with the steps that wait.
+    const leave = () => commands.keep(latest.current.line, latest.current.text);
+    window.addEventListener('pagehide', leave);
+    return () => window.removeEventListener('pagehide', leave);
+  }, [commands]);
+  useEffect(() => {
     if (text === kept || !line.cue) return;
-    const rest = setTimeout(() => commands.keep(line, text), 1200);
+    const rest = setTimeout(() => commands.keep(line, text), REST);
     return () => clearTimeout(rest);
   }, [text, kept, line, commands]);
 
@@ -368,6 +384,7 @@ function ActiveLine({ line, profile, frameRate, start, commands, area }: ActiveP
         placeholder="silent so far"
         onChange={(event) => setWritten(event.currentTarget.value)}
         onKeyDown={key}
+        onBlur={() => commands.keep(line, text)}
       />
       <span className={classes.length}>{toSeconds(lengthOf(line)).toFixed(1)} s</span>
       <SmallGauge reading={readingOf(typed)} profile={profile} />

@@ -67,6 +67,8 @@ async function read(source: Blob | string, report: (progress: Progress) => void)
   const input = new Input({ source: from, formats: containers });
   if (!(await input.canRead().catch(() => false))) throw new Error(NOT_MEDIA);
   const [soundTrack, videoTrack] = await tracksOf(input);
+  if (!soundTrack && !videoTrack)
+    throw new Error('This file is damaged: nothing in it can be played. It was not taken.');
   const picture = videoTrack && (await pictureOf(videoTrack));
   const audible = soundTrack !== null && (await soundTrack.canDecode());
   const remarks: string[] = [];

@@ -1,0 +1,180 @@
+/** A server for each test, with the content it asks for. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
+
+export type Content = 'empty' | 'demo' | 'long';
+
+/** A server that can be killed in the middle of its work and started again on the same port. */
+export class Serving {
+  readonly #data: string;
+  readonly #content: Content;
+  #child: ChildProcess | undefined;
+  address = '';
+
+  constructor(data: string, content: Content) {
+    this.#data = data;
+    this.#content = content;
+  }
+
+  async start(): Promise<void> {
+    const port = this.address === '' ? '0' : new URL(this.address).port;
+    const script = fileURLToPath(new URL('./serve.ts', import.meta.url));
+    const child = spawn(
+      process.execPath,
+      ['--import', 'tsx', script, this.#data, port, this.#content],
+      {
+        stdio: ['ignore', 'pipe', 'inherit'],
+      },
+    );
+    this.#child = child;
+    this.address = await new Promise<string>((done, fail) => {
+      child.stdout.once('data', (text: Buffer) => done(text.toString().trim()));
+      child.once('exit', () => fail(new Error('The server ended before it listened.')));
+    });
+  }
+
+  /** Ends the server at once, as a crash of the machine would. */
+  async kill(): Promise<void> {
+    const child = this.#child;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
+    const gone = new Promise((done) => child.once('exit', done));
+    child.kill('SIGKILL');
+    await gone;
+  }
+
+  /** The programmes, as the server lists them. */
+  async programmes(): Promise<{ id: string; title: string }[]> {
+    return (await (await fetch(`${this.address}/api/programmes`)).json()) as {
+      id: string;
+      title: string;
+    }[];
+  }
+}
+
+interface Fixtures {
+  content: Content;
+  serving: Serving;
+  /** The id of the first programme there is. */
+  programme: string;
+}
+
+export const test = base.extend<Fixtures>({
+  content: ['demo', { option: true }],
+  serving: async ({ content }, use) => {
+    const data = await mkdtemp(join(tmpdir(), 'cadence-e2e-'));
+    const serving = new Serving(data, content);
+    await serving.start();
+    await use(serving);
+    await serving.kill();
+    await rm(data, { recursive: true, force: true });
+  },
+  baseURL: async ({ serving }, use) => {
+    await use(serving.address);
+  },
+  programme: async ({ serving }, use) => {
+    const [first] = await serving.programmes();
+    await use(first?.id ?? '');
+  },
+  page: async ({ page }, use) => {
+    // Whatever a test looks at, the page must not have thrown.
+    const thrown: Error[] = [];
+    page.on('pageerror', (error) => thrown.push(error));
+    await use(page);
+    expect(thrown).toEqual([]);
+  },
+});
+
+export { expect };
+
+/** Opens a place of a programme and waits until it can be used. */
+export async function open(
+  page: Page,
+  programme: string,
+  place: string,
+  query = '',
+): Promise<void> {
+  await page.goto(`/p/${programme}/${place}${query}`);
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
+}
+
+export const kept = (page: Page): Promise<void> =>
+  expect(page.getByRole('status').first()).toHaveText(/Kept|All kept/);
+
+/** What the server holds, read afresh. */
+export async function held(serving: Serving, id: string): Promise<Held> {
+  const answer = await fetch(`${serving.address}/api/programmes/${id}`);
+  const { programme, version } = (await answer.json()) as Pick<Held, 'programme' | 'version'>;
+  const cues = Object.values(programme.cues).sort((a, b) => a.start - b.start);
+  return { programme, version, cues, texts: cues.map(textOf) };
+}
+
+interface HeldCue {
+  readonly id: string;
+  readonly start: number;
+  readonly end: number;
+  readonly text: readonly (readonly { text: string }[])[];
+}
+
+export interface Held {
+  readonly version: number;
+  readonly programme: {
+    cues: Record<string, HeldCue>;
+    pieces: Record<string, { start: number; end: number }>;
+    materials: Record<string, { name: string; family: string | null }>;
+    facts: { title: string; frame: { width: number; height: number }; length: number };
+  };
+  readonly cues: HeldCue[];
+  readonly texts: string[];
+}
+
+const textOf = (cue: HeldCue): string =>
+  cue.text.map((line) => line.map((span) => span.text).join('')).join('\n');
+
+/** The rows of Timing, and a point on them. Eight seconds a row unless said. */
+export class RowsOfTiming {
+  readonly #page: Page;
+  readonly rows: Locator;
+  constructor(page: Page) {
+    this.#page = page;
+    this.rows = page.getByRole('application');
+  }
+
+  /** Where a second stands: in the lane, on the waveform, or on the ruler. */
+  async point(
+    second: number,
+    band: 'lane' | 'wave' = 'lane',
+    span = 8,
+  ): Promise<{ x: number; y: number }> {
+    const box = await this.rows.boundingBox();
+    if (!box) throw new Error('The rows are not to be seen.');
+    const canvas = await this.rows.locator('canvas').first().boundingBox();
+    const row = Math.floor(second / span);
+    const y = box.y + row * (canvas?.height ?? 0) + (band === 'lane' ? 90 : 40);
+    return { x: box.x + ((second % span) / span) * (canvas?.width ?? 0), y };
+  }
+
+  async drag(
+    from: number,
+    to: number,
+    options: { drop?: boolean; modifier?: 'Alt' | 'Shift' } = {},
+  ): Promise<void> {
+    const { mouse, keyboard } = this.#page;
+    const [start, end] = [await this.point(from), await this.point(to)];
+    await mouse.move(start.x, start.y);
+    if (options.modifier) await keyboard.down(options.modifier);
+    await mouse.down();
+    for (let step = 1; step <= 6; step++)
+      await mouse.move(
+        start.x + ((end.x - start.x) * step) / 6,
+        start.y + ((end.y - start.y) * step) / 6,
+      );
+    if (options.drop ?? true) await mouse.up();
+    if (options.modifier) await keyboard.up(options.modifier);
+  }
+}
+
+export const SECOND = 705_600_000;

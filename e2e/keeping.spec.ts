@@ -1,0 +1,119 @@
+/** Nothing that was acknowledged is lost, and nothing that was typed. */
+import type { Page } from '@playwright/test';
+import { expect, held, kept, open, test } from './fixtures.ts';
+
+const typeOn = async (page: Page, line: number, text: string) => {
+  await page.locator('ol li').nth(line).locator('button, textarea').first().click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Escape');
+};
+
+test('the server is killed twenty times in mid-edit', async ({ serving, programme }) => {
+  test.setTimeout(180_000);
+  let acknowledged = (await held(serving, programme)).version;
+  const [cue] = (await held(serving, programme)).cues;
+  const last = new Map<number, string>();
+  for (let round = 0; round < 20; round++) {
+    // Edits are sent one after the other until the server dies under them.
+    let dead = false;
+    const sending = (async () => {
+      for (let step = 0; !dead; step++) {
+        const text = `round ${round}, step ${step}`;
+        try {
+          const answer = await fetch(`${serving.address}/api/programmes/${programme}/changes`, {
+            method: 'POST',
+            headers: { 'Content-Type': 'application/json' },
+            body: JSON.stringify({
+              base: acknowledged,
+              clientId: 'e2e',
+              changeId: `r${round}s${step}`,
+              name: 'Edit text',
+              changes: [
+                { entity: 'cue', id: cue?.id, was: { text: [] }, becomes: { text: [[{ text }]] } },
+              ],
+            }),
+          });
+          if (!answer.ok) throw new Error(`refused with ${answer.status}`);
+          acknowledged = ((await answer.json()) as { version: number }).version;
+          last.set(acknowledged, text);
+        } catch {
+          return;
+        }
+      }
+    })();
+    await new Promise((done) => setTimeout(done, 60 + ((round * 37) % 90)));
+    await serving.kill();
+    dead = true;
+    await sending;
+    await serving.start();
+    const now = await held(serving, programme);
+    // The step that was under way may have been kept without its answer arriving; no other may differ.
+    expect(now.version).toBeGreaterThanOrEqual(acknowledged);
+    expect(now.version).toBeLessThanOrEqual(acknowledged + 1);
+    if (now.version === acknowledged && last.has(acknowledged))
+      expect(now.texts[0]).toBe(last.get(acknowledged));
+    acknowledged = now.version;
+  }
+  expect(last.size).toBeGreaterThan(20);
+});
+
+test('typed work waits in the browser while the server is gone, through a reload, and goes in after', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'words');
+  await expect(page.locator('ol li').first()).toBeVisible();
+  await serving.kill();
+  await typeOn(page, 0, 'Typed while nobody listened.');
+  await expect(page.getByRole('status').first()).toHaveText(/Not kept yet: \d+ change/);
+  await serving.start();
+  await kept(page);
+  await expect
+    .poll(async () => (await held(serving, programme)).texts[0])
+    .toBe('Typed while nobody listened.');
+
+  await serving.kill();
+  await typeOn(page, 1, 'Closed before it was kept.');
+  await expect(page.getByRole('status').first()).toHaveText(/Not kept yet/);
+  await page.goto('about:blank');
+  await serving.start();
+  await open(page, programme, 'words');
+  await kept(page);
+  await expect
+    .poll(async () => (await held(serving, programme)).texts[1])
+    .toBe('Closed before it was kept.');
+});
+
+test('a second window sees the changes, and both can undo', async ({
+  page,
+  context,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'words');
+  const other = await context.newPage();
+  await open(other, programme, 'words');
+  await expect(other.locator('ol li').first()).toBeVisible();
+  await typeOn(page, 2, 'Seen from the other bank.');
+  await expect(other.getByText('Seen from the other bank.')).toBeVisible();
+  await typeOn(other, 3, 'And answered.');
+  await expect(page.getByText('And answered.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo: Edit text' }).click();
+  await expect(other.getByText('And answered.')).toHaveCount(0);
+  expect((await held(serving, programme)).texts[2]).toBe('Seen from the other bank.');
+});
+
+test('undo goes back past a reload', async ({ page, serving, programme }) => {
+  await open(page, programme, 'words');
+  const before = await held(serving, programme);
+  await typeOn(page, 0, 'Once.');
+  await typeOn(page, 1, 'Twice.');
+  await kept(page);
+  await page.reload();
+  await expect(page.getByText('Twice.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo: Edit text' }).click();
+  await page.getByRole('button', { name: 'Undo: Edit text' }).click();
+  await expect.poll(async () => (await held(serving, programme)).texts).toEqual(before.texts);
+});

@@ -1,0 +1,3 @@
+import { drawHere } from './browser.ts';
+
+void drawHere().then((drawn) => self.postMessage(drawn));

@@ -1,0 +1,5 @@
+/** The parts of the chart package that are used, in the type of the interface. */
+import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
+
+Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
+Chart.defaults.font.family = "'Commissioner Variable', sans-serif";

@@ -1,3 +1,0 @@
-declare module 'wawoff2' {
-  export function decompress(bytes: Uint8Array): Promise<Uint8Array>;
-}
