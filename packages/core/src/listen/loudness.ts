@@ -48,6 +48,8 @@ function design(
 
 const OVERSAMPLING = 4;
 const REACH = 12;
+/** Between samples under this part of the peak so far, no higher one is looked for. */
+const NEAR = 0.7;
 
 /** Taps that give the value at each quarter between two samples, from 12 on either side. */
 const phases = Array.from({ length: OVERSAMPLING - 1 }, (_, phase) => {
@@ -66,10 +68,24 @@ const weightOf = (channel: number, channels: number): number => {
   return channel > 2 ? 1.41 : 1;
 };
 
+/** The highest value at the three quarters between sample `at` and the next. */
+function betweenPeak(input: Float32Array, at: number): number {
+  let peak = 0;
+  for (let phase = 0; phase < phases.length; phase++) {
+    const taps = phases[phase] as Float64Array;
+    let sum = 0;
+    for (let tap = 0; tap < 2 * REACH; tap++)
+      sum += (taps[tap] as number) * (input[at - REACH + 1 + tap] as number);
+    peak = Math.max(peak, Math.abs(sum));
+  }
+  return peak;
+}
+
 class Channel {
   readonly #filters: readonly [Biquad, Biquad];
   #memory: readonly number[] = [0, 0, 0, 0];
   #tail = new Float32Array(2 * REACH);
+  #tailPeak = 0;
   peak = 0;
 
   constructor(rate: number) {
@@ -96,20 +112,31 @@ class Channel {
   }
 
   seekPeak(samples: Float32Array): void {
+    let loudest = 0;
+    for (let at = 0; at < samples.length; at++) {
+      const value = Math.abs(samples[at] as number);
+      if (value > loudest) loudest = value;
+    }
+    if (
+      samples.length > this.#tail.length &&
+      Math.max(loudest, this.#tailPeak) < NEAR * this.peak
+    ) {
+      this.#tail = samples.slice(-this.#tail.length);
+      this.#tailPeak = loudest;
+      return;
+    }
+    this.#tailPeak = loudest;
     const input = new Float32Array(this.#tail.length + samples.length);
     input.set(this.#tail);
     input.set(samples, this.#tail.length);
+    let { peak } = this;
     for (let at = REACH - 1; at + REACH < input.length; at++) {
       const value = Math.abs(input[at] as number);
-      if (value > this.peak) this.peak = value;
-      if (Math.max(value, Math.abs(input[at + 1] as number)) < 0.7 * this.peak) continue;
-      for (const taps of phases) {
-        let sum = 0;
-        for (let tap = 0; tap < taps.length; tap++)
-          sum += (taps[tap] as number) * (input[at - REACH + 1 + tap] as number);
-        if (Math.abs(sum) > this.peak) this.peak = Math.abs(sum);
-      }
+      if (value > peak) peak = value;
+      if (value < NEAR * peak && Math.abs(input[at + 1] as number) < NEAR * peak) continue;
+      peak = Math.max(peak, betweenPeak(input, at));
     }
+    this.peak = peak;
     this.#tail = input.slice(-2 * REACH);
   }
 }
@@ -140,8 +167,8 @@ export class LoudnessMeter {
       channel.seekPeak(samples);
       channel.addSquares(samples, weightOf(at, channels.length), sums);
     });
-    for (const square of sums) {
-      this.#sum += square;
+    for (let at = 0; at < length; at++) {
+      this.#sum += sums[at] as number;
       if (++this.#inStep < this.#step) continue;
       this.#steps.push(this.#sum / this.#step);
       [this.#sum, this.#inStep] = [0, 0];

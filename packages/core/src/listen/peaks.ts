@@ -44,7 +44,8 @@ export class PeakBuilder {
   push(samples: Float32Array): void {
     let [least, most, seen] = [this.#least, this.#most, this.#seen];
     let boundary = (this.#count + 1) * this.#samplesAPeak;
-    for (const sample of samples) {
+    for (let at = 0; at < samples.length; at++) {
+      const sample = samples[at] as number;
       if (sample < least) least = sample;
       if (sample > most) most = sample;
       if (++seen < boundary) continue;

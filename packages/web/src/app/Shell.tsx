@@ -23,7 +23,7 @@ import { closeProgramme, openProgramme } from './outbox.ts';
 import { openSetup } from '../material/SetupForm.tsx';
 import { Dropping } from '../material/Dropping.tsx';
 import { say, wordsOf } from './say.ts';
-import { currentCues, store, useApp, useOpen, useShown } from './store.ts';
+import { currentCues, openNow, store, useApp, useOpen, useShown } from './store.ts';
 import { player } from '../playback/player.ts';
 import { linesOfWords } from '../words/lines.ts';
 import { Broken } from './Broken.tsx';
@@ -54,6 +54,15 @@ function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'
   };
 }
 
+/** Gives the player what the programme sounds and looks like; it does nothing where that is the same. */
+function loadPlayer({ facts, materials }: Programme): void {
+  const url = (id: string | null) => {
+    const hash = materials[id ?? '']?.hash;
+    return hash === undefined ? null : materialUrl(hash);
+  };
+  player.load({ sound: url(facts.sound), picture: url(facts.picture), length: facts.length });
+}
+
 export function Shell() {
   const { id = '' } = useParams();
   const [problem, setProblem] = useState<string | null>(null);
@@ -65,6 +74,7 @@ export function Shell() {
     openProgramme(id)
       .then(() => {
         if (stale) return;
+        loadPlayer(openNow().programme);
         followLink(new URLSearchParams(window.location.search));
         setFollowed(true);
       })
@@ -91,24 +101,12 @@ export function Shell() {
 }
 
 function Opened() {
-  const sound = useOpen(
-    ({ programme }) => programme.materials[programme.facts.sound ?? '']?.hash ?? null,
-  );
-  const picture = useOpen(
-    ({ programme }) => programme.materials[programme.facts.picture ?? '']?.hash ?? null,
-  );
-  const length = useOpen(({ programme }) => programme.facts.length);
+  const programme = useOpen((open) => open.programme);
   const leftOut = useOpen((open) => open.leftOut);
   const { pathname } = useLocation();
   useKeptLink();
 
-  useEffect(() => {
-    player.load({
-      sound: sound && materialUrl(sound),
-      picture: picture && materialUrl(picture),
-      length,
-    });
-  }, [sound, picture, length]);
+  useEffect(() => loadPlayer(programme), [programme]);
   useEffect(() => {
     const { speed, loop } = store.getState().view;
     player.setSpeed(speed);
