@@ -61,9 +61,10 @@ function goTo(cue: Cue | undefined): void {
 function step(by: 1 | -1, extend = false): void {
   const row = cues();
   if (row.length === 0) return;
-  const current = currentCue();
-  const next = firstEndingAfter(row, player.time);
-  const place = current ? placeOf(row, current) + by : by > 0 ? next : next - 1;
+  // With nothing selected, it starts from where the playhead stands.
+  const current = selectionNow().at(-1);
+  const near = firstEndingAfter(row, player.time);
+  const place = current ? placeOf(row, current) + by : by > 0 ? near : near - 1;
   const cue = row[Math.max(0, Math.min(row.length - 1, place))];
   if (!cue) return;
   const { selection } = store.getState().view;

@@ -3,8 +3,7 @@ import { ActionIcon, Button, FileButton, NumberInput, Progress, Tooltip } from '
 import { IconAlertTriangle, IconTrash, IconTypography } from '@tabler/icons-react';
 import { lazy, Suspense, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { DEFAULT_SPEECH, findPieces } from '@cadence/core/listen/speech.ts';
-import { peaksOf } from '@cadence/core/listen/peaks.ts';
+import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
 import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { removeMaterial, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
 import { piecesInOrder } from '@cadence/core/programme/order.ts';
@@ -19,7 +18,7 @@ import { currentCues, openNow, useApp, useAppDispatch, useShown } from '../app/s
 import { player } from '../playback/player.ts';
 import { gone, growing, stopArrival, type Arrival } from './arrivals.ts';
 import { bringIn } from './bringIn.ts';
-import { heardIn, useHeard } from './heard.ts';
+import { heardIn, inListening, useHeard } from './heard.ts';
 import { Waveform } from './Waveform.tsx';
 import classes from './MaterialPlace.module.css';
 
@@ -164,7 +163,7 @@ function ArrivalCard({ arrival }: { arrival: Arrival }) {
           ) : (
             grown && (
               <Waveform
-                peaks={peaksOf(joined(grown.pairs))}
+                peaks={{ levels: [{ rate: 1, pairs: joined(grown.pairs) }] }}
                 duration={grown.duration || 1}
                 height={50}
                 label="Waveform so far"
@@ -296,9 +295,9 @@ function FindSpeech({ material, count }: { material: Material; count: number }) 
   const find = async () => {
     setLooking(true);
     const heard = await heardIn(material.hash);
+    const found = heard && (await inListening().find(heard.speech, settings));
     setLooking(false);
-    if (heard)
-      make(setPieces(openNow().programme, material.id, findPieces(heard.speech, settings), newId));
+    if (found) make(setPieces(openNow().programme, material.id, found, newId));
   };
   const goOn = () => {
     if (cues === 0) act.makeCues();

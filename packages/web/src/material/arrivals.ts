@@ -25,7 +25,7 @@ export const arrivalsReducer = createReducer([] as readonly Arrival[], (builder)
     .addCase(gone, (state, { payload }) => state.filter((arrival) => arrival.id !== payload)),
 );
 
-/** Peaks found so far, for a waveform that grows; too many and too fast for the store. */
+/** The outline found so far, one pair a second, for a waveform that grows. */
 export const growing = new Map<Id, { pairs: Int8Array[]; duration: number }>();
 
 const stops = new Map<Id, AbortController>();

@@ -1,8 +1,7 @@
 /** Bringing files in: each is read and sent at once, and belongs to the programme when both are done. */
 import { modals } from '@mantine/modals';
 import type { Caption } from '@cadence/core/formats/captions.ts';
-import { unpackHeard } from '@cadence/core/listen/listening.ts';
-import { findPieces } from '@cadence/core/listen/speech.ts';
+import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
 import { apply } from '@cadence/core/programme/apply.ts';
 import { cuesFromCaptions } from '@cadence/core/programme/captions.ts';
 import type { Edit } from '@cadence/core/programme/change.ts';
@@ -16,7 +15,7 @@ import { plural } from '../app/format.ts';
 import { say, wordsOf } from '../app/say.ts';
 import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
 import { arriving, beginArrival, changed, endArrival, gone, growing } from './arrivals.ts';
-import { readMedia, remember } from './heard.ts';
+import { inListening, readMedia, remember } from './heard.ts';
 import { openSetup } from './SetupForm.tsx';
 
 const FONT = /\.(ttf|otf|woff2)$/i;
@@ -75,7 +74,8 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
     },
     signal,
   );
-  const heard = read.heard ? unpackHeard(read.heard) : undefined;
+  const heard = read.heard ? await inListening().unpack(read.heard) : undefined;
+  const found = heard ? await inListening().find(heard.speech, DEFAULT_SPEECH) : [];
   if (read.heard && heard) {
     remember(hash, heard);
     await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
@@ -96,7 +96,7 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
   const { programme } = openNow();
   const add = addMaterial(programme, material);
   const after = apply(programme, add.changes);
-  const pieces = heard ? setPieces(after, id, findPieces(heard.speech), newId).changes : [];
+  const pieces = setPieces(after, id, found, newId).changes;
   const edit: Edit = { ...add, changes: [...add.changes, ...pieces] };
   make(edit);
   // A film that knows its rate sets the programme up; whatever does not is asked for.

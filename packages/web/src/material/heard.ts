@@ -1,12 +1,23 @@
 /** What was heard in materials: fetched once, and listened for again where the server has it no longer. */
-import { wrap, proxy } from 'comlink';
+import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import { unpackHeard, type Heard } from '@cadence/core/listen/listening.ts';
+import type { Heard } from '@cadence/core/listen/listening.ts';
 import { materialUrl, server } from '../app/api.ts';
+import type { Listening } from '../workers/listening.worker.ts';
 import type { MediaReader, Progress, Read } from '../workers/media.worker.ts';
 
 const known = new Map<string, Heard>();
 const loading = new Map<string, Promise<Heard | undefined>>();
+
+let listening: Remote<Listening> | undefined;
+
+/** The worker that unpacks what was heard and finds pieces in it; begun with the first call. */
+export function inListening(): Remote<Listening> {
+  listening ??= wrap<Listening>(
+    new Worker(new URL('../workers/listening.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  return listening;
+}
 
 /** Reads a file in a worker of its own, which ends with it or when `signal` stops it. */
 export async function readMedia(
@@ -48,14 +59,14 @@ export function heardIn(hash: string): Promise<Heard | undefined> {
 
 async function fetchHeard(hash: string): Promise<Heard | undefined> {
   const kept = await server.heard(hash).catch(() => undefined);
-  let heard = kept && unpackHeard(kept);
+  let heard = kept && (await inListening().unpack(kept));
   if (!heard) {
     const url = new URL(materialUrl(hash), window.location.href).href;
     const read = await readMedia(url, () => undefined, new AbortController().signal).catch(
       () => undefined,
     );
     if (read?.heard) {
-      heard = unpackHeard(read.heard);
+      heard = await inListening().unpack(read.heard);
       await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
     }
   }

@@ -22,6 +22,7 @@ import {
   type InputVideoTrack,
 } from 'mediabunny';
 import { Listener, packHeard } from '@cadence/core/listen/listening.ts';
+import { PEAKS_A_SECOND } from '@cadence/core/listen/peaks.ts';
 import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
 
 /** Containers of one file each; playlists that would have to be fetched are not among them. */
@@ -52,7 +53,7 @@ export interface Read {
   readonly still: Blob | null;
 }
 
-/** How far reading has come, and the finest peaks found since the last report. */
+/** How far reading has come, and the outline found since the last report: one pair for each second. */
 export interface Progress {
   readonly share: number;
   readonly peaks: Int8Array;
@@ -171,17 +172,29 @@ async function listenTo(
       const now = performance.now();
       if (now - toldAt < 100) continue;
       toldAt = now;
+      const whole = Math.floor((listener.peaks.count - told) / PEAKS_A_SECOND);
       report({
         share: duration > 0 ? samples / rate / duration : 0,
-        peaks: listener.peaks.since(told),
+        peaks: bySecond(listener.peaks.since(told), whole),
         duration,
       });
-      told = listener.peaks.count;
+      told += whole * PEAKS_A_SECOND;
     }
   } catch {
     broken = true;
   }
   return { heard: packHeard(listener.finish()), end: samples / rate, broken };
+}
+
+/** One pair for each of `count` seconds of the finest peaks: enough for a small picture that grows. */
+function bySecond(finest: Int8Array, count: number): Int8Array {
+  const pairs = new Int8Array(2 * count);
+  for (let second = 0; second < count; second++) {
+    const part = finest.subarray(2 * second * PEAKS_A_SECOND, 2 * (second + 1) * PEAKS_A_SECOND);
+    pairs[2 * second] = part.reduce((least, value) => Math.min(least, value));
+    pairs[2 * second + 1] = part.reduce((most, value) => Math.max(most, value));
+  }
+  return pairs;
 }
 
 /**

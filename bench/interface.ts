@@ -1,0 +1,276 @@
+/**
+ * How the interface holds up: `npx tsx bench/interface.ts` (after `npm run build`).
+ *
+ * A three-hour programme of 10,000 cues: from the click to usable, frames a second while scrolling and
+ * while dragging a cue, from a key to its effect on screen, and until it is kept. Then an hour of WAV
+ * brought in: how long, the longest task of the page meanwhile, and the memory of the page's processes.
+ */
+import { mkdtemp, open, rm } from 'node:fs/promises';
+import { readdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium, type Page } from '@playwright/test';
+import { longProgramme } from '@cadence/core/programme/samples.ts';
+import { ticks } from '@cadence/core/time/ticks.ts';
+import { start } from '@cadence/server/start.ts';
+
+const data = await mkdtemp(join(tmpdir(), 'cadence-bench-'));
+const web = fileURLToPath(new URL('../packages/web/dist', import.meta.url));
+const running = await start({ data, port: 0, web, logLevel: 'silent' });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--enable-precise-memory-info',
+  ],
+});
+
+/** A page; the runner of TypeScript names functions by a helper that pages do not have. */
+async function newPage(): Promise<Page> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript('globalThis.__name = (named) => named');
+  return page;
+}
+
+const show = (name: string, value: string) => console.log(`${name.padEnd(46)} ${value}`);
+const quantile = (values: number[], share: number) =>
+  [...values].sort((a, b) => a - b)[
+    Math.min(values.length - 1, Math.floor(values.length * share))
+  ] ?? 0;
+
+/** Begins to note how long each screen frame takes; the answer ends it. */
+async function frameTimes(page: Page): Promise<() => Promise<number[]>> {
+  await page.evaluate(() => {
+    const noted: number[] = [];
+    let last = performance.now();
+    let on = true;
+    const step = (now: number) => {
+      noted.push(now - last);
+      last = now;
+      if (on) requestAnimationFrame(step);
+    };
+    requestAnimationFrame(step);
+    Object.assign(window, {
+      stopNoting: () => {
+        on = false;
+        return noted.slice(2);
+      },
+    });
+  });
+  return () => page.evaluate(() => (window as unknown as { stopNoting(): number[] }).stopNoting());
+}
+
+function showFrames(name: string, times: number[]): void {
+  const mean = times.reduce((sum, time) => sum + time, 0) / times.length;
+  show(
+    name,
+    `${(1000 / mean).toFixed(0)} a second, 95th percentile ${quantile(times, 0.95).toFixed(0)} ms`,
+  );
+}
+
+async function longOne(): Promise<void> {
+  const long = longProgramme(10_000);
+  const hours = {
+    ...long,
+    facts: { ...long.facts, title: 'Three hours', length: ticks(3 * 3600 * 705_600_000) },
+  };
+  const id = await running.keeper.keepNew(hours);
+  const page = await newPage();
+  await page.goto(running.address);
+  await page.getByRole('link', { name: /Three hours/ }).waitFor();
+  await page.getByRole('link', { name: /Three hours/ }).evaluate((link) => {
+    (link as HTMLAnchorElement).href = (link as HTMLAnchorElement).href.replace(
+      '/words',
+      '/timing',
+    );
+  });
+  const begun = Date.now();
+  await page.goto(`${running.address}/p/${id}/timing`);
+  await page.getByRole('application').locator('canvas').first().waitFor();
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('heading', { name: /Subtitle 1 of/ }).waitFor();
+  show('10,000 cues: usable after', `${Date.now() - begun} ms, with the application loaded anew`);
+
+  const box = await page.getByRole('application').boundingBox();
+  if (!box) throw new Error('The rows are not to be seen.');
+  await page.mouse.move(box.x + 300, 400);
+  const scrolled = await frameTimes(page);
+  for (let step = 0; step < 90; step++) {
+    await page.mouse.wheel(0, 160);
+    await page.waitForTimeout(14);
+  }
+  showFrames('scrolling', await scrolled());
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(500);
+
+  const y = box.y + 90;
+  const at = (second: number) => box.x + (second / 8) * (box.width - 6);
+  await page.mouse.move(at(2.5), y);
+  await page.mouse.down();
+  const dragged = await frameTimes(page);
+  for (let step = 0; step < 120; step++) {
+    await page.mouse.move(at(2.5) + 40 * Math.sin(step / 9), y);
+    await page.waitForTimeout(8);
+  }
+  showFrames('dragging a cue', await dragged());
+  await page.mouse.up();
+
+  const effects: number[] = [];
+  for (let step = 0; step < 20; step++) {
+    effects.push(
+      await page.evaluate(
+        () =>
+          new Promise<number>((done) => {
+            const from = performance.now();
+            document.body.dispatchEvent(
+              new KeyboardEvent('keydown', {
+                key: 'ArrowRight',
+                altKey: true,
+                bubbles: true,
+                cancelable: true,
+              }),
+            );
+            // The second callback comes when the frame after the one that shows it begins.
+            requestAnimationFrame(() =>
+              requestAnimationFrame(() => done(performance.now() - from)),
+            );
+          }),
+      ),
+    );
+    await page.waitForTimeout(120);
+  }
+  show(
+    'a nudge: from the key to past its frame',
+    `${quantile(effects, 0.5).toFixed(0)} ms median (two frames are 33)`,
+  );
+
+  const keeping: number[] = [];
+  page.on('requestfinished', (request) => {
+    if (request.url().endsWith('/changes')) keeping.push(request.timing().responseEnd);
+  });
+  for (let step = 0; step < 20; step++) {
+    await page.keyboard.press(step % 2 ? 'Alt+ArrowRight' : 'Alt+ArrowLeft');
+    await page.waitForTimeout(150);
+  }
+  show(
+    'a step is kept after',
+    `${quantile(keeping, 0.5).toFixed(0)} ms median, ${quantile(keeping, 0.95).toFixed(0)} ms 95th`,
+  );
+  await page.close();
+}
+
+/** Megabytes that a process and its children hold. */
+function memoryOf(pid: number): number {
+  let total = 0;
+  const parents = new Map<number, number>();
+  for (const name of readdirSync('/proc').filter((each) => /^\d+$/.test(each))) {
+    try {
+      const status = readFileSync(`/proc/${name}/status`, 'utf8');
+      parents.set(Number(name), Number(/PPid:\s+(\d+)/.exec(status)?.[1]));
+    } catch {
+      continue;
+    }
+  }
+  for (const [of] of parents) {
+    let up: number | undefined = of;
+    while (up !== undefined && up !== pid && up > 1) up = parents.get(up);
+    if (up !== pid) continue;
+    try {
+      const rollup = readFileSync(`/proc/${of}/smaps_rollup`, 'utf8');
+      total += Number(/Pss:\s+(\d+)/.exec(rollup)?.[1] ?? 0) / 1024;
+    } catch {
+      continue;
+    }
+  }
+  return total;
+}
+
+async function hourOfSound(): Promise<void> {
+  const rate = 48_000;
+  const path = join(data, 'hour.wav');
+  const file = await open(path, 'w');
+  const header = Buffer.alloc(44);
+  const bytes = 3600 * rate * 2;
+  header.write('RIFF', 0);
+  header.writeUInt32LE(36 + bytes, 4);
+  header.write('WAVEfmt ', 8);
+  header.writeUInt32LE(16, 16);
+  [1, 1].forEach((value, at) => header.writeUInt16LE(value, 20 + 2 * at));
+  header.writeUInt32LE(rate, 24);
+  header.writeUInt32LE(rate * 2, 28);
+  [2, 16].forEach((value, at) => header.writeUInt16LE(value, 32 + 2 * at));
+  header.write('data', 36);
+  header.writeUInt32LE(bytes, 40);
+  await file.write(header);
+  const minute = Buffer.alloc(60 * rate * 2);
+  for (let at = 0; at < 60 * rate; at++) {
+    const time = at / rate;
+    const voice =
+      Math.sin(time * 1.1) > -0.3 ? 6000 * Math.sin(time * 900) * Math.sin(time * 25) : 0;
+    minute.writeInt16LE(Math.round(voice + 200 * Math.sin(at * at)), 2 * at);
+  }
+  for (let count = 0; count < 60; count++) await file.write(minute);
+  await file.close();
+
+  const id = await running.keeper.create('An hour');
+  const page = await newPage();
+  await page.goto(`${running.address}/p/${id}/material`);
+  await page.getByRole('button', { name: 'Choose files' }).waitFor();
+  const browserPid = Number(
+    readdirSync('/proc').find((name) => {
+      try {
+        const line = readFileSync(`/proc/${name}/cmdline`, 'utf8');
+        return (
+          line.includes('chromium') &&
+          !line.includes('--type=') &&
+          readFileSync(`/proc/${name}/stat`, 'utf8').includes(` ${process.pid} `)
+        );
+      } catch {
+        return false;
+      }
+    }),
+  );
+  await page.evaluate(() => {
+    const long: number[] = [];
+    new PerformanceObserver((list) =>
+      long.push(...list.getEntries().map((entry) => entry.duration)),
+    ).observe({
+      type: 'longtask',
+    });
+    Object.assign(window, { long });
+  });
+  const before = memoryOf(browserPid);
+  let most = before;
+  const watching = setInterval(() => (most = Math.max(most, memoryOf(browserPid))), 700);
+  const begun = Date.now();
+  await page.locator('input[type=file]').first().setInputFiles(path);
+  await page.getByText(/pieces? of speech found/).waitFor({ timeout: 300_000 });
+  const seconds = (Date.now() - begun) / 1000;
+  clearInterval(watching);
+  const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);
+  show('an hour of WAV: read, heard and kept in', `${seconds.toFixed(1)} s`);
+  show(
+    'longest task of the page meanwhile',
+    long.length > 0
+      ? `${Math.max(...long).toFixed(0)} ms (${long.length} over 50)`
+      : 'none over 50 ms',
+  );
+  show(
+    'memory of the browser, before and at most',
+    `${before.toFixed(0)} MB, ${most.toFixed(0)} MB`,
+  );
+  await page.close();
+}
+
+try {
+  await longOne();
+  await hourOfSound();
+} finally {
+  await browser.close();
+  await running.stop();
+  await rm(data, { recursive: true, force: true });
+}
