@@ -227,6 +227,7 @@ function UndoButtons() {
 function MoreMenu() {
   const { colorScheme, setColorScheme } = useMantineColorScheme();
   const dark = colorScheme === 'dark';
+  const safeArea = useApp((state) => state.view.safeArea);
   const navigate = useNavigate();
   return (
     <Menu position="bottom-end">
@@ -237,6 +238,9 @@ function MoreMenu() {
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item onClick={openSetup}>Set up programme …</Menu.Item>
+        <Menu.Item rightSection={<kbd className="key">A</kbd>} onClick={act.toggleSafeArea}>
+          {safeArea ? 'Hide the safe area' : 'Show the safe area'}
+        </Menu.Item>
         <Menu.Item
           leftSection={dark ? <IconSun size={15} /> : <IconMoon size={15} />}
           onClick={() => setColorScheme(dark ? 'light' : 'dark')}

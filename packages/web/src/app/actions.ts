@@ -2,12 +2,13 @@
 import { closeGaps } from '@cadence/core/programme/edits/closeGaps.ts';
 import { addCue } from '@cadence/core/programme/edits/addCue.ts';
 import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
+import { moveSeam } from '@cadence/core/programme/edits/moveSeam.ts';
 import { moveCues } from '@cadence/core/programme/edits/moveCues.ts';
 import { cuesFromPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { deleteCues, toggleItalic } from '@cadence/core/programme/edits/reword.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { placeOf } from '@cadence/core/programme/order.ts';
+import { neighbours, placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
 import { frameAt, frameLength, frames } from '@cadence/core/time/frameRate.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
@@ -139,7 +140,16 @@ export const act = {
     if (make(edit) && made) select(made.id);
   },
   trim: (edge: Edge) =>
-    withCue((cue) => make(trimCue(openNow().programme, cue.id, edge, player.time))),
+    withCue((cue) => {
+      const { programme } = openNow();
+      const { before, after } = neighbours(programme, cue);
+      // Where two cues touch, the edge is a seam, and both follow.
+      if (edge === 'start' && before?.end === cue.start)
+        make(moveSeam(programme, before.id, cue.id, player.time));
+      else if (edge === 'end' && after?.start === cue.end)
+        make(moveSeam(programme, cue.id, after.id, player.time));
+      else make(trimCue(programme, cue.id, edge, player.time));
+    }),
   split: (place?: number) =>
     withCue((cue) => {
       const edit = splitCue(openNow().programme, cue.id, player.time, newId, place);

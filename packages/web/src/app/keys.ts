@@ -66,8 +66,18 @@ export const KEYS: readonly Key[] = [
   },
   { keys: 'N', does: 'New cue at the playhead', group: 'Cues', run: act.addCue },
   { keys: 'E', does: 'Edit the text of the cue', group: 'Cues' },
-  { keys: '[', does: 'Start the cue at the playhead', group: 'Cues', run: () => act.trim('start') },
-  { keys: ']', does: 'End the cue at the playhead', group: 'Cues', run: () => act.trim('end') },
+  {
+    keys: '[',
+    does: 'Start the cue at the playhead; a seam takes both cues along',
+    group: 'Cues',
+    run: () => act.trim('start'),
+  },
+  {
+    keys: ']',
+    does: 'End the cue at the playhead; a seam takes both cues along',
+    group: 'Cues',
+    run: () => act.trim('end'),
+  },
   { keys: '\\', does: 'Split the cue at the playhead', group: 'Cues', run: () => act.split() },
   {
     keys: 'J',

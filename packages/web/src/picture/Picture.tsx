@@ -20,6 +20,7 @@ export default function Picture() {
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [fonts, setFonts] = useState(0);
+  const [trouble, setTrouble] = useState('');
   const last = useRef(-1);
 
   const draw = useCallback(
@@ -28,6 +29,7 @@ export default function Picture() {
       if (!context || !canvas.current?.width) return;
       const list = sceneAt(programme, time, shelf);
       prepareFor(programme, list, () => setFonts((count) => count + 1));
+      setTrouble(troubleIn(list));
       drawScene(
         context,
         list,
@@ -67,9 +69,25 @@ export default function Picture() {
         width={pixels}
         height={Math.round((pixels * frame.height) / frame.width)}
       />
+      {trouble && (
+        <p className={classes.trouble} role="alert">
+          {trouble}
+        </p>
+      )}
       {safeArea && <div className={classes.safe} aria-hidden />}
     </div>
   );
+}
+
+/** What the editor should know of the text that is seen; empty if all is well. */
+function troubleIn(list: DrawingList): string {
+  for (const item of list.items) {
+    if (item.kind !== 'text') continue;
+    if (item.layout.outOfFrame > 0)
+      return `The text runs ${item.layout.outOfFrame} px out of the frame.`;
+    if (item.layout.missing.length > 0) return `No font has ${item.layout.missing.join(' ')}.`;
+  }
+  return '';
 }
 
 /** Loads what the texts of a scene lack, once for each text; then has it drawn again. */

@@ -1,0 +1,126 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { programmeWithCues } from '@cadence/core/programme/samples.ts';
+
+const main = fileURLToPath(new URL('./main.ts', import.meta.url));
+const demo = fileURLToPath(new URL('../../../demo/ferry/', import.meta.url));
+let folder: string;
+
+beforeAll(() => (folder = mkdtempSync(join(tmpdir(), 'cadence-cli-'))));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+/** Runs the command line as somebody who stands in the folder. */
+function cadence(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['--import', 'tsx', main, ...args],
+    {
+      encoding: 'utf8',
+      env: { ...process.env, INIT_CWD: folder, NODE_OPTIONS: '' },
+    },
+  );
+  return { status, stderr, json: stdout.startsWith('{') ? JSON.parse(stdout) : undefined, stdout };
+}
+
+const SRT =
+  '1\r\n00:00:01,000 --> 00:00:02,500\r\n<i>Slack</i> water\r\n\r\n2\r\n00:00:03,000 --> 00:00:04,000\r\nGulls\r\n';
+
+describe('cadence', () => {
+  it('reads captions', () => {
+    writeFileSync(join(folder, 'ferry.srt'), SRT);
+    const { status, json } = cadence('read', 'ferry.srt', '--json');
+    expect(status).toBe(0);
+    expect(json).toMatchObject({
+      format: 'srt',
+      encoding: 'utf-8',
+      cues: [
+        { start: 1, end: 2.5, text: 'Slack water', id: '1' },
+        { start: 3, end: 4, text: 'Gulls' },
+      ],
+      warnings: [],
+    });
+  });
+
+  it('converts them, shifted, and says what is lost', () => {
+    writeFileSync(join(folder, 'song.vtt'), 'WEBVTT\n\n00:01.000 --> 00:02.000\n<v Hesper>Ours\n');
+    const { json } = cadence('convert', 'song.vtt', 'song.srt', '--shift', '1.5', '--json');
+    expect(json).toEqual({ cues: 1, lost: [{ kind: 'speaker', count: 1 }], warnings: [] });
+    expect(readFileSync(join(folder, 'song.srt'), 'utf8')).toContain(
+      '00:00:02,500 --> 00:00:03,500',
+    );
+  });
+
+  it('listens', () => {
+    const { phrases } = JSON.parse(readFileSync(join(demo, 'phrases.json'), 'utf8')) as {
+      phrases: { start: number; end: number }[];
+    };
+    const { json } = cadence(
+      'listen',
+      join(demo, 'narration-hesper.opus'),
+      '--only',
+      'speech',
+      '--json',
+    );
+    expect(json.pieces).toHaveLength(phrases.length);
+    expect(Math.abs(json.pieces[0].start - (phrases[0]?.start ?? 0))).toBeLessThan(0.1);
+    expect(json).toMatchObject({
+      sampleRate: 48_000,
+      channels: 1,
+      level: { integratedLufs: expect.any(Number) },
+    });
+  });
+
+  it('draws a still and says what is in the scene', () => {
+    const programme = programmeWithCues([['The tide turns', 0, 50]]);
+    writeFileSync(
+      join(folder, 'ferry.json'),
+      JSON.stringify({ format: 'woven-cadence/programme/1', programme }),
+    );
+    const scene = cadence('scene', 'ferry.json', '--at', '00:00:01:00', '--json').json;
+    expect(scene).toMatchObject({ width: 1920, height: 1080 });
+    expect(scene.items[1]).toMatchObject({
+      kind: 'text',
+      text: 'The tide turns',
+      opacity: 1,
+      cue: 'c1',
+    });
+    const still = cadence('still', 'ferry.json', '--at', '1s', 'frame.png', '--height', '360');
+    expect(still.json).toEqual({ file: 'frame.png', width: 640, height: 360 });
+    expect(readFileSync(join(folder, 'frame.png')).subarray(1, 4).toString()).toBe('PNG');
+  });
+
+  it('fails with 1 on an input that cannot be used, and writes nothing', () => {
+    writeFileSync(join(folder, 'letter.srt'), 'The Harbour Board has written to us twice.');
+    writeFileSync(join(folder, 'letter.wav'), 'The second one gave a date.');
+    const before = readdirSync(folder).sort();
+    for (const args of [
+      ['convert', 'letter.srt', 'out.vtt'],
+      ['listen', 'letter.wav'],
+      ['listen', 'nowhere.wav'],
+      ['scene', 'letter.srt', '--at', '1s'],
+    ]) {
+      const { status, json, stderr } = cadence(...args, '--json');
+      expect([status, typeof json.error.kind, typeof json.error.message]).toEqual([
+        1,
+        'string',
+        'string',
+      ]);
+      expect(stderr.trim().split('\n')).toHaveLength(1);
+    }
+    expect(readdirSync(folder).sort()).toEqual(before);
+  });
+
+  it('fails with 2 on wrong usage, and shows an example when asked', () => {
+    expect(cadence('sing').status).toBe(2);
+    expect(cadence('read').status).toBe(2);
+    expect(cadence('scene', 'ferry.json', '--at', 'noon').status).toBe(2);
+    expect(cadence('convert', 'ferry.srt', 'ferry.doc').status).toBe(2);
+    expect(cadence('read', '--help')).toMatchObject({
+      status: 0,
+      stdout: expect.stringContaining('cadence -- read'),
+    });
+  });
+});
