@@ -4,6 +4,7 @@
  * A key is named as it is read aloud: modifiers first, then the key as it is printed.
  */
 import { act } from './actions.ts';
+import { isTaken, nameOfStroke } from './strokes.ts';
 import { openHelp, type ListedKey } from './KeysHelp.tsx';
 
 export interface Key extends ListedKey {
@@ -162,49 +163,7 @@ export function showKeys(): void {
   openHelp(KEYS);
 }
 
-const names: Readonly<Record<string, string>> = {
-  ' ': 'Space',
-  ArrowLeft: 'Left',
-  ArrowRight: 'Right',
-  ArrowUp: 'Up',
-  ArrowDown: 'Down',
-  PageUp: 'Page Up',
-  PageDown: 'Page Down',
-  Escape: 'Esc',
-  Backspace: 'Delete',
-  '=': '+',
-};
-
-/** The name of a key stroke, as in the table. */
-export function nameOfStroke(
-  event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>,
-): string {
-  const { key } = event;
-  const name = names[key] ?? (key.length === 1 ? key.toUpperCase() : key);
-  // Shift is part of a printed character, such as "?", but not of a letter or a named key.
-  const shifted = event.shiftKey && (key.length > 1 || /[a-z]/i.test(key) || key === ' ');
-  const modifiers = [
-    (event.ctrlKey || event.metaKey) && 'Ctrl',
-    event.altKey && 'Alt',
-    shifted && 'Shift',
-  ].filter((modifier) => modifier !== false);
-  return [...modifiers, name].join(' ');
-}
-
 const byName = new Map(KEYS.filter((key) => key.run).map((key) => [key.keys, key]));
-
-/** Whether a key stroke belongs to what has the focus: a text, a menu, a dialogue, a button. */
-export function isTaken(event: KeyboardEvent): boolean {
-  const target = event.target instanceof HTMLElement ? event.target : document.body;
-  if (
-    target.closest(
-      'input, textarea, select, [contenteditable], [role=dialog], [role=menu], [role=listbox]',
-    )
-  )
-    return true;
-  const onControl = target.closest('button, a, [role=radio], [tabindex]:not([data-keys])') !== null;
-  return onControl && ['Enter', ' ', 'Tab'].includes(event.key);
-}
 
 /** Runs what a key stroke stands for. */
 export function answerKey(event: KeyboardEvent): void {

@@ -59,14 +59,38 @@ export function CuePanel() {
           ? `${plural(count, 'cue')} selected`
           : `Subtitle ${placeOf(cues, cue) + 1} of ${cues.length}`}
       </h2>
-      {count > 1 ? <Many count={count} /> : <One key={cue.id} cue={cue} cues={cues} />}
+      {count > 1 ? (
+        <Many
+          cues={selection.map((id) => programme.cues[id]).filter((each) => each !== undefined)}
+        />
+      ) : (
+        <One key={cue.id} cue={cue} cues={cues} />
+      )}
     </section>
   );
 }
 
-function Many({ count }: { count: number }) {
+/** What is true of several cues together, and what can be done with them. */
+function Many({ cues }: { cues: readonly Cue[] }) {
+  const { frameRate, startTimecode, profile } = useShown((programme) => programme.facts);
+  const code = (time: number) => formatTimecode(add(time as Ticks, startTimecode), frameRate);
+  const seconds = cues.reduce((sum, cue) => sum + toSeconds(lengthOf(cue)), 0);
+  const fastest = Math.max(...cues.map((cue) => readingOf(cue).charactersASecond));
   return (
     <>
+      <dl className="facts">
+        <dt>From</dt>
+        <dd>{code(Math.min(...cues.map((cue) => cue.start)))}</dd>
+        <dt>To</dt>
+        <dd>{code(Math.max(...cues.map((cue) => cue.end)))}</dd>
+        <dt>On screen together</dt>
+        <dd>{seconds.toFixed(2)} s</dd>
+        <dt>Fastest of them</dt>
+        <dd>
+          {fastest.toFixed(1)} characters a second, limit {profile.charactersASecond}
+        </dd>
+      </dl>
+      <StyleForm />
       <div className={classes.buttons}>
         <Button onClick={act.join}>
           Join them <kbd className="key">J</kbd>
@@ -75,10 +99,9 @@ function Many({ count }: { count: number }) {
           Close gaps <kbd className="key">G</kbd>
         </Button>
         <Button onClick={act.remove}>
-          Delete {count} cues <kbd className="key">Delete</kbd>
+          Delete {cues.length} cues <kbd className="key">Delete</kbd>
         </Button>
       </div>
-      <StyleForm />
     </>
   );
 }

@@ -1,27 +1,20 @@
 /** Words: a line for each piece or cue; it plays, you type, Enter goes on. */
 import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { piecesInOrder } from '@cadence/core/programme/order.ts';
-import type { Cue, Id } from '@cadence/core/programme/programme.ts';
-import { readingOf } from '@cadence/core/pace/reading.ts';
-import type { ReadingProfile } from '@cadence/core/pace/profile.ts';
-import { linesOf, plainText } from '@cadence/core/text/lines.ts';
-import type { FrameRate } from '@cadence/core/time/frameRate.ts';
-import { lengthOf } from '@cadence/core/time/range.ts';
-import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make, newId, redo, undo } from '../app/edit.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { say } from '../app/say.ts';
 import {
   currentCues,
   currentStrand,
   openNow,
-  store,
   useApp,
   useAppDispatch,
   useShown,
@@ -29,9 +22,10 @@ import {
 import { selected } from '../app/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { player } from '../playback/player.ts';
+import { LineFigures } from './LineFigures.tsx';
+import { ActiveLine, QuietLine, type LineCommands } from './LineView.tsx';
 import { keepLine, linesOfWords, type WordsLine } from './lines.ts';
 import { PieceStrip } from './PieceStrip.tsx';
-import { SmallGauge } from './ReadingGauge.tsx';
 import classes from './WordsPlace.module.css';
 
 const SpeedChart = lazy(() => import('./SpeedChart.tsx'));
@@ -46,6 +40,8 @@ export default function WordsPlace() {
   const dispatch = useAppDispatch();
   const [activeId, setActiveId] = useState<Id | null>(() => selection.at(-1) ?? null);
   const active = lines.find((line) => line.id === activeId) ?? null;
+  /** What is being typed, before it is kept: it is measured at once. */
+  const [typed, setTyped] = useState<string | null>(null);
   const area = useRef<HTMLTextAreaElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
@@ -54,6 +50,9 @@ export default function WordsPlace() {
     estimateSize: (at) => (lines[at]?.cue && lines[at].cue.text.length > 1 ? 56 : 40),
     getItemKey: (at) => lines[at]?.id ?? at,
     overscan: 6,
+    // A line or two of what comes next stays in sight under the one that is typed on.
+    scrollPaddingStart: 50,
+    scrollPaddingEnd: 120,
   });
   const empty = lines.filter((line) => !line.cue || plainText(line.cue.text).trim() === '').length;
 
@@ -61,6 +60,7 @@ export default function WordsPlace() {
     (line: WordsLine | undefined, play = true) => {
       if (!line) return;
       setActiveId(line.id);
+      setTyped(null);
       dispatch(selected(line.cue ? [line.cue.id] : []));
       if (play) player.play(line);
       else player.seek(line.start);
@@ -81,7 +81,7 @@ export default function WordsPlace() {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the line changes, not with the list
   }, [activeId]);
 
-  const commands = useMemo(() => {
+  const commands = useMemo((): LineCommands => {
     const linesNow = () => {
       const { programme: now } = openNow();
       return linesOfWords(currentCues(now), piecesInOrder(now, now.facts.sound));
@@ -194,6 +194,7 @@ export default function WordsPlace() {
                       frameRate={facts.frameRate}
                       start={facts.startTimecode}
                       commands={commands}
+                      typing={setTyped}
                       area={area}
                     />
                   ) : (
@@ -214,7 +215,7 @@ export default function WordsPlace() {
       </section>
       <aside className={`side ${classes.side}`}>
         <PictureView />
-        <Figures line={active} />
+        <LineFigures line={active} typed={typed} />
         <section className={`card ${classes.across}`}>
           <h3>Across the programme</h3>
           <Suspense fallback={<div className={classes.chart} />}>
@@ -248,186 +249,3 @@ const NothingToType = ({ sound }: { sound: boolean }) => (
     </div>
   </main>
 );
-
-interface QuietProps {
-  readonly line: WordsLine;
-  readonly profile: ReadingProfile;
-  readonly frameRate: FrameRate;
-  readonly start: Ticks;
-  readonly go: (line: WordsLine) => void;
-}
-
-const Figured = ({ line, profile }: Pick<QuietProps, 'line' | 'profile'>) => (
-  <>
-    <span className={classes.length}>{toSeconds(lengthOf(line)).toFixed(1)} s</span>
-    <SmallGauge reading={readingOf({ ...line, text: line.cue?.text ?? [] })} profile={profile} />
-  </>
-);
-
-const QuietLine = memo(function QuietLine({ line, profile, frameRate, start, go }: QuietProps) {
-  const text = line.cue ? plainText(line.cue.text) : '';
-  return (
-    <button type="button" className={classes.quiet} onClick={() => go(line)}>
-      <span className={classes.time}>{formatTimecode(add(line.start, start), frameRate)}</span>
-      <span className={text.trim() ? classes.words : classes.silent}>
-        {text.trim() ? text : 'silent so far'}
-      </span>
-      <Figured line={line} profile={profile} />
-    </button>
-  );
-});
-
-interface Commands {
-  keep(line: WordsLine, text: string): Id | undefined;
-  next(line: WordsLine, text: string): void;
-  step(line: WordsLine, text: string, by: 1 | -1): void;
-  split(line: WordsLine, text: string, caret: number): void;
-  joinAbove(line: WordsLine, text: string): boolean;
-  trim(line: WordsLine, text: string, edge: Edge): void;
-}
-
-/** Typing rests after so many milliseconds; then it is kept. */
-const REST = 600;
-
-interface ActiveProps extends Omit<QuietProps, 'go'> {
-  readonly commands: Commands;
-  readonly area: React.RefObject<HTMLTextAreaElement | null>;
-}
-
-/** The line that is typed on. What is typed is kept when it is left, and after a rest. */
-function ActiveLine({ line, profile, frameRate, start, commands, area }: ActiveProps) {
-  const kept = line.cue ? plainText(line.cue.text) : '';
-  const [text, setWritten] = useState(kept);
-  useEffect(() => setWritten(kept), [kept]);
-  useEffect(() => {
-    const element = area.current;
-    element?.focus({ preventScroll: true });
-    element?.setSelectionRange(element.value.length, element.value.length);
-  }, [area]);
-  const latest = useRef({ line, text });
-  latest.current = { line, text };
-  useEffect(
-    () => () => {
-      // Left in another way than by a key: what was typed on a cue is kept all the same.
-      if (store.getState().open) commands.keep(latest.current.line, latest.current.text);
-    },
-    [commands],
-  );
-  useEffect(() => {
-    // The page is closed or left: what is being typed goes with the steps that wait.
-    const leave = () => commands.keep(latest.current.line, latest.current.text);
-    window.addEventListener('pagehide', leave);
-    return () => window.removeEventListener('pagehide', leave);
-  }, [commands]);
-  useEffect(() => {
-    if (text === kept || !line.cue) return;
-    const rest = setTimeout(() => commands.keep(line, text), REST);
-    return () => clearTimeout(rest);
-  }, [text, kept, line, commands]);
-
-  const key = (event: React.KeyboardEvent<HTMLTextAreaElement>) => {
-    const { selectionStart: caret, selectionEnd } = event.currentTarget;
-    const done = () => {
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    const alone = !event.shiftKey && !event.ctrlKey && !event.altKey && !event.metaKey;
-    if (event.nativeEvent.isComposing) return;
-    if (event.key === 'Enter' && alone) {
-      done();
-      commands.next(line, text);
-    } else if (event.key === 'Tab' && alone) {
-      done();
-      player.play(line);
-    } else if (event.key === '\\' && alone) {
-      done();
-      commands.split(line, text, caret);
-    } else if (event.key === 'Backspace' && alone && caret === 0 && selectionEnd === 0) {
-      if (commands.joinAbove(line, text)) done();
-    } else if (event.altKey && (event.key === '[' || event.key === ']')) {
-      done();
-      commands.trim(line, text, event.key === '[' ? 'start' : 'end');
-    } else if (event.ctrlKey && event.key === ' ') {
-      done();
-      player.toggle();
-    } else if (event.key === 'ArrowUp' && alone && !text.slice(0, caret).includes('\n')) {
-      done();
-      commands.step(line, text, -1);
-    } else if (event.key === 'ArrowDown' && alone && !text.slice(caret).includes('\n')) {
-      done();
-      commands.step(line, text, 1);
-    } else if (event.key === 'Escape') {
-      done();
-      event.currentTarget.blur();
-    } else if (
-      (event.ctrlKey || event.metaKey) &&
-      event.key.toLowerCase() === 'z' &&
-      text === kept
-    ) {
-      // Nothing of its own to undo: the programme's undo answers.
-      done();
-      if (event.shiftKey) redo();
-      else undo();
-    }
-  };
-  const typed = { ...line, text: linesOf(text) };
-  return (
-    <div className={classes.active}>
-      <span className={classes.time}>{formatTimecode(add(line.start, start), frameRate)}</span>
-      <textarea
-        ref={area}
-        aria-label={`Text at ${formatTimecode(add(line.start, start), frameRate)}`}
-        rows={text.split('\n').length}
-        value={text}
-        spellCheck
-        lang="en-GB"
-        placeholder="silent so far"
-        onChange={(event) => setWritten(event.currentTarget.value)}
-        onKeyDown={key}
-        onBlur={() => commands.keep(line, text)}
-      />
-      <span className={classes.length}>{toSeconds(lengthOf(line)).toFixed(1)} s</span>
-      <SmallGauge reading={readingOf(typed)} profile={profile} />
-    </div>
-  );
-}
-
-/** What is measured of the line that is typed on. */
-function Figures({ line }: { line: WordsLine | null }) {
-  const { profile, frameRate, startTimecode } = useShown((programme) => programme.facts);
-  if (!line)
-    return (
-      <section className="card" style={{ padding: 14 }}>
-        <span className="quiet">
-          Click a line, and its piece plays. Type what you hear; Enter goes on.
-        </span>
-      </section>
-    );
-  const cue: Pick<Cue, 'text' | 'start' | 'end'> = { ...line, text: line.cue?.text ?? [] };
-  const reading = readingOf(cue);
-  const code = (time: Ticks) => formatTimecode(add(time, startTimecode), frameRate);
-  return (
-    <section className={`card ${classes.figures}`}>
-      <h3>
-        {line.cue ? 'Cue' : 'Piece'}{' '}
-        <span className="quiet">
-          {code(line.start)} to {code(line.end)}
-        </span>
-      </h3>
-      <dl className="facts">
-        <dt>On screen</dt>
-        <dd>{reading.onScreen.toFixed(2)} s</dd>
-        <dt>Characters a second</dt>
-        <dd>
-          {reading.charactersASecond.toFixed(1)}, limit {profile.charactersASecond}
-        </dd>
-        <dt>Longest line</dt>
-        <dd>
-          {reading.longestLine} of {profile.longestLine} characters
-        </dd>
-        <dt>Words a minute</dt>
-        <dd>{Math.round(reading.wordsAMinute)}</dd>
-      </dl>
-    </section>
-  );
-}

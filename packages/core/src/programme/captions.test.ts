@@ -1,0 +1,78 @@
+import { linesOf, plainText } from '../text/lines.ts';
+import { fromSeconds } from '../time/ticks.ts';
+import { apply } from './apply.ts';
+import { captionsOf, cuesFromCaptions } from './captions.ts';
+import { setStyle } from './edits/reword.ts';
+import { cuesInOrder } from './order.ts';
+import { firstOverlap } from './rebase.ts';
+import { at25, countingIds, programmeWithCues } from './samples.ts';
+
+const caption = (start: number, end: number, text: string) => ({
+  start: fromSeconds(start),
+  end: fromSeconds(end),
+  text: linesOf(text),
+});
+
+describe('cues as captions', () => {
+  const tide = programmeWithCues([
+    ['The tide turns', 0, 25],
+    ['', 30, 50],
+    ['at the sluice.', 60, 80],
+  ]);
+
+  it('are those with text, in order', () => {
+    expect(captionsOf(tide, 's').map((each) => plainText(each.text))).toEqual([
+      'The tide turns',
+      'at the sluice.',
+    ]);
+  });
+
+  it('say their place where it is not the usual one', () => {
+    const top = apply(tide, setStyle(tide, ['c3'], { down: 'top' }).changes);
+    expect(captionsOf(top, 's').map((each) => each.place)).toEqual([
+      undefined,
+      { across: 'centre', down: 'top' },
+    ]);
+  });
+});
+
+describe('captions as cues', () => {
+  const old = programmeWithCues([['gone', 0, 25]]);
+  const bring = (...captions: ReturnType<typeof caption>[]) => {
+    const edit = cuesFromCaptions(old, 's', captions, countingIds('n'));
+    return { edit, programme: apply(old, edit.changes) };
+  };
+
+  it('take the place of what was there, on whole frames', () => {
+    const { programme, edit } = bring(caption(1.01, 2.49, 'The winch'), caption(3, 4, 'sings.'));
+    expect(cuesInOrder(programme, 's').map((cue) => [cue.start, cue.end])).toEqual([
+      [at25(25), at25(62)],
+      [at25(75), at25(100)],
+    ]);
+    expect(edit.name).toBe('Bring in 2 cues');
+    expect(programme.cues.c1).toBeUndefined();
+  });
+
+  it('are sorted, and never overlap; the note counts those that start later', () => {
+    const { programme, edit } = bring(
+      caption(5, 7, 'second'),
+      caption(1, 6, 'first'),
+      caption(6.5, 6.5, 'third'),
+    );
+    expect(firstOverlap(programme)).toBeUndefined();
+    expect(cuesInOrder(programme, 's').map((cue) => plainText(cue.text))).toEqual([
+      'first',
+      'second',
+      'third',
+    ]);
+    expect(edit.note).toMatch(/^2 cues overlapped/);
+  });
+
+  it('keep word times', () => {
+    const words = [{ text: 'Slack', start: fromSeconds(1) }];
+    const { programme } = bring({ ...caption(1, 2, 'Slack'), words } as never);
+    expect(programme.cues.n1?.words).toEqual([
+      { text: 'Slack', start: fromSeconds(1), end: fromSeconds(1), source: 'heard' },
+    ]);
+  });
+});

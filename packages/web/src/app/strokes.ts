@@ -1,0 +1,43 @@
+/** Key strokes by their names, and whether they are meant for something that has the focus. */
+
+const names: Readonly<Record<string, string>> = {
+  ' ': 'Space',
+  ArrowLeft: 'Left',
+  ArrowRight: 'Right',
+  ArrowUp: 'Up',
+  ArrowDown: 'Down',
+  PageUp: 'Page Up',
+  PageDown: 'Page Down',
+  Escape: 'Esc',
+  Backspace: 'Delete',
+  '=': '+',
+};
+
+/** The name of a key stroke, as in the table. */
+export function nameOfStroke(
+  event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>,
+): string {
+  const { key } = event;
+  const name = names[key] ?? (key.length === 1 ? key.toUpperCase() : key);
+  // Shift is part of a printed character, such as "?", but not of a letter or a named key.
+  const shifted = event.shiftKey && (key.length > 1 || /[a-z]/i.test(key) || key === ' ');
+  const modifiers = [
+    (event.ctrlKey || event.metaKey) && 'Ctrl',
+    event.altKey && 'Alt',
+    shifted && 'Shift',
+  ].filter((modifier) => modifier !== false);
+  return [...modifiers, name].join(' ');
+}
+
+/** Whether a key stroke belongs to what has the focus: a text, a menu, a dialogue, a button. */
+export function isTaken(event: KeyboardEvent): boolean {
+  const target = event.target instanceof HTMLElement ? event.target : document.body;
+  if (
+    target.closest(
+      'input, textarea, select, [contenteditable], [role=dialog], [role=menu], [role=listbox]',
+    )
+  )
+    return true;
+  const onControl = target.closest('button, a, [role=radio], [tabindex]:not([data-keys])') !== null;
+  return onControl && ['Enter', ' ', 'Tab'].includes(event.key);
+}

@@ -1,0 +1,47 @@
+import { readingOf } from '@cadence/core/pace/reading.ts';
+import { linesOf } from '@cadence/core/text/lines.ts';
+import { add, type Ticks } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { useShown } from '../app/store.ts';
+import type { WordsLine } from './lines.ts';
+import classes from './WordsPlace.module.css';
+
+/** What is measured of the line that is typed on. */
+export function LineFigures({ line, typed }: { line: WordsLine | null; typed: string | null }) {
+  const { profile, frameRate, startTimecode } = useShown((programme) => programme.facts);
+  if (!line)
+    return (
+      <section className="card" style={{ padding: 14 }}>
+        <span className="quiet">
+          Click a line, and its piece plays. Type what you hear; Enter goes on.
+        </span>
+      </section>
+    );
+  const text = typed === null ? (line.cue?.text ?? []) : linesOf(typed);
+  const reading = readingOf({ ...line, text });
+  const code = (time: Ticks) => formatTimecode(add(time, startTimecode), frameRate);
+  return (
+    <section className={`card ${classes.figures}`}>
+      <h3>
+        {line.cue ? 'Cue' : 'Piece'}{' '}
+        <span className="quiet">
+          {code(line.start)} to {code(line.end)}
+        </span>
+      </h3>
+      <dl className="facts">
+        <dt>On screen</dt>
+        <dd>{reading.onScreen.toFixed(2)} s</dd>
+        <dt>Characters a second</dt>
+        <dd>
+          {reading.charactersASecond.toFixed(1)}, limit {profile.charactersASecond}
+        </dd>
+        <dt>Longest line</dt>
+        <dd>
+          {reading.longestLine} of {profile.longestLine} characters
+        </dd>
+        <dt>Words a minute</dt>
+        <dd>{Math.round(reading.wordsAMinute)}</dd>
+      </dl>
+    </section>
+  );
+}
