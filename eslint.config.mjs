@@ -19,7 +19,7 @@ export default ts.config(
     },
   },
   {
-    files: ['scripts/**/*.mjs', '**/*.cjs', '*.mjs'],
+    files: ['scripts/**/*.mjs', '**/*.cjs', '*.mjs', 'docs/*.mjs'],
     languageOptions: {
       globals: {
         process: 'readonly',
@@ -27,6 +27,8 @@ export default ts.config(
         URL: 'readonly',
         module: 'writable',
         setTimeout: 'readonly',
+        fetch: 'readonly',
+        localStorage: 'readonly',
       },
     },
   },

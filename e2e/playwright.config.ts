@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
-  testDir: '.',
+  testDir: './specs',
   workers: 2,
   fullyParallel: true,
   timeout: 60_000,

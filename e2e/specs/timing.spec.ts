@@ -1,4 +1,4 @@
-import { expect, held, kept, open, RowsOfTiming, SECOND, test, type Held } from './fixtures.ts';
+import { expect, held, kept, open, RowsOfTiming, SECOND, test, type Held } from '../fixtures.ts';
 
 const frames = (ticks: number | undefined) => Math.round(((ticks ?? 0) / SECOND) * 25);
 const edges = ({ cues }: Held, at: number) => [frames(cues[at]?.start), frames(cues[at]?.end)];

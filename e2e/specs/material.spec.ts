@@ -1,10 +1,10 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
-import { expect, held, open, test } from './fixtures.ts';
+import { expect, held, open, test } from '../fixtures.ts';
 
 const require = createRequire(import.meta.url);
-const demo = (name: string) => fileURLToPath(new URL(`../demo/ferry/${name}`, import.meta.url));
+const demo = (name: string) => fileURLToPath(new URL(`../../demo/ferry/${name}`, import.meta.url));
 
 /** A WAV of `seconds`, silent but for a tone from 1 s to 2 s, in 16-bit or float samples. */
 function wav(seconds: number, rate = 16_000, channels = 1, float = false): Buffer {

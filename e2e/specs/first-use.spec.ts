@@ -2,12 +2,12 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import webvtt from 'webvtt-parser';
-import { expect, held, kept, SECOND, test } from './fixtures.ts';
+import { expect, held, kept, SECOND, test } from '../fixtures.ts';
 
 test.use({ content: 'empty' });
 
-const film = fileURLToPath(new URL('../demo/ferry/skerrymoor-cut3.mp4', import.meta.url));
-const truth = fileURLToPath(new URL('../demo/ferry/phrases.json', import.meta.url));
+const film = fileURLToPath(new URL('../../demo/ferry/skerrymoor-cut3.mp4', import.meta.url));
+const truth = fileURLToPath(new URL('../../demo/ferry/phrases.json', import.meta.url));
 
 test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', async ({
   page,

@@ -1,5 +1,5 @@
 /** The picture, and that what is heard and what is drawn keep together. */
-import { expect, held, open, SECOND, test } from './fixtures.ts';
+import { expect, held, open, SECOND, test } from '../fixtures.ts';
 
 test('text that runs out of the frame is said on the picture and among the findings', async ({
   page,

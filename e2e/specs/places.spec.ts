@@ -1,5 +1,5 @@
 import { writeFile } from 'node:fs/promises';
-import { expect, held, open, test } from './fixtures.ts';
+import { expect, held, open, test } from '../fixtures.ts';
 
 test('programmes are made, renamed, copied, deleted, brought back and searched', async ({
   page,

@@ -2,9 +2,9 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
-import { expect, held, open, test } from './fixtures.ts';
+import { expect, held, open, test } from '../fixtures.ts';
 
-const narration = fileURLToPath(new URL('../demo/ferry/narration-hesper.opus', import.meta.url));
+const narration = fileURLToPath(new URL('../../demo/ferry/narration-hesper.opus', import.meta.url));
 
 /** Hands files to the page as the system would: by a drop, or from the clipboard. */
 async function hand(

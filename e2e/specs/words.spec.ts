@@ -1,4 +1,4 @@
-import { expect, held, kept, open, test } from './fixtures.ts';
+import { expect, held, kept, open, test } from '../fixtures.ts';
 
 const lines = 'ol li';
 

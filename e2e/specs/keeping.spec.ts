@@ -1,6 +1,6 @@
 /** Nothing that was acknowledged is lost, and nothing that was typed. */
 import type { Page } from '@playwright/test';
-import { expect, held, kept, open, test } from './fixtures.ts';
+import { expect, held, kept, open, test } from '../fixtures.ts';
 
 const typeOn = async (page: Page, line: number, text: string) => {
   await page.locator('ol li').nth(line).locator('button, textarea').first().click();

@@ -6,11 +6,11 @@ import { extname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { build } from 'vite';
-import { expect, test } from './fixtures.ts';
+import { expect, test } from '../fixtures.ts';
 
 test.use({ content: 'empty' });
 
-const folder = fileURLToPath(new URL('./painting/', import.meta.url));
+const folder = fileURLToPath(new URL('../painting/', import.meta.url));
 const types: Readonly<Record<string, string>> = {
   '.js': 'text/javascript',
   '.wasm': 'application/wasm',
