@@ -112,8 +112,25 @@ test('undo goes back past a reload', async ({ page, serving, programme }) => {
   await typeOn(page, 1, 'Twice.');
   await kept(page);
   await page.reload();
-  await expect(page.getByText('Twice.')).toBeVisible();
+  await expect(page.getByText('Twice.', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Undo: Edit text' }).click();
   await page.getByRole('button', { name: 'Undo: Edit text' }).click();
   await expect.poll(async () => (await held(serving, programme)).texts).toEqual(before.texts);
+});
+
+test('a part that could not be loaded while the server was away comes when it is back', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'words');
+  await expect(page.locator('ol li').first()).toBeVisible();
+  await serving.kill();
+  await page.getByRole('link', { name: 'Handover' }).click();
+  await page.waitForTimeout(800);
+  // The rest of the page goes on, and nothing is said to be broken.
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
+  await expect(page.getByText('This part stopped working')).toHaveCount(0);
+  await serving.start();
+  await expect(page.getByRole('heading', { name: 'Proof' })).toBeVisible({ timeout: 20_000 });
 });

@@ -7,7 +7,8 @@ import './theme.css';
 import { MantineProvider } from '@mantine/core';
 import { ModalsProvider } from '@mantine/modals';
 import { Notifications } from '@mantine/notifications';
-import { StrictMode, lazy } from 'react';
+import { StrictMode } from 'react';
+import { lazyPart } from './patiently.ts';
 import { createRoot } from 'react-dom/client';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Provider } from 'react-redux';
@@ -18,10 +19,10 @@ import { Shell } from './Shell.tsx';
 import { store } from './store.ts';
 import { theme } from './theme.ts';
 
-const MaterialPlace = lazy(() => import('../material/MaterialPlace.tsx'));
-const WordsPlace = lazy(() => import('../words/WordsPlace.tsx'));
-const TimingPlace = lazy(() => import('../timing/TimingPlace.tsx'));
-const HandoverPlace = lazy(() => import('../handover/HandoverPlace.tsx'));
+const MaterialPlace = lazyPart(() => import('../material/MaterialPlace.tsx'));
+const WordsPlace = lazyPart(() => import('../words/WordsPlace.tsx'));
+const TimingPlace = lazyPart(() => import('../timing/TimingPlace.tsx'));
+const HandoverPlace = lazyPart(() => import('../handover/HandoverPlace.tsx'));
 
 const router = createBrowserRouter([
   { path: '/', element: <ProgrammesPlace /> },

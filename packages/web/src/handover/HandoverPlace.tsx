@@ -2,7 +2,8 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { IconAlertTriangle, IconCheck, IconCircleX } from '@tabler/icons-react';
-import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { lazyPart, patiently } from '../app/patiently.ts';
 import { useNavigate } from 'react-router';
 import { FORMATS, type Format } from '@cadence/core/formats/formats.ts';
 import { findingsOf, type Finding } from '@cadence/core/check/findings.ts';
@@ -12,6 +13,7 @@ import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { fileUrl } from '../app/api.ts';
+import { say, wordsOf } from '../app/say.ts';
 import { formatBytes, plural } from '../app/format.ts';
 import { currentCues, currentStrand, openNow, useAppDispatch, useOpen } from '../app/store.ts';
 import { selected } from '../app/view.ts';
@@ -19,7 +21,7 @@ import { player } from '../playback/player.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import classes from './HandoverPlace.module.css';
 
-const SpeedChart = lazy(() => import('../words/SpeedChart.tsx'));
+const SpeedChart = lazyPart(() => import('../words/SpeedChart.tsx'));
 
 /** Findings, measured anew when the programme rests; with the frame and the fonts once those are there. */
 function useFindings(): readonly Finding[] {
@@ -27,10 +29,11 @@ function useFindings(): readonly Finding[] {
   const [shelf, setShelf] = useState<FontShelf | undefined>();
   useEffect(() => {
     let stale = false;
-    void import('../picture/studio.ts').then(async ({ prepareAll, shelf: loaded }) => {
+    void patiently(async () => {
+      const { prepareAll, shelf: loaded } = await import('../picture/studio.ts');
       await prepareAll(programme);
       if (!stale) setShelf(loaded);
-    });
+    }).catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
     return () => {
       stale = true;
     };

@@ -1,7 +1,8 @@
 /** Material: what was brought in, and what was found in it. */
 import { ActionIcon, Button, FileButton, NumberInput, Progress, Tooltip } from '@mantine/core';
 import { IconAlertTriangle, IconTrash, IconTypography } from '@tabler/icons-react';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
+import { lazyPart } from '../app/patiently.ts';
 import { useNavigate } from 'react-router';
 import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
 import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
@@ -22,7 +23,7 @@ import { heardIn, inListening, useHeard } from './heard.ts';
 import { Waveform } from './Waveform.tsx';
 import classes from './MaterialPlace.module.css';
 
-const Pauses = lazy(() => import('./Pauses.tsx'));
+const Pauses = lazyPart(() => import('./Pauses.tsx'));
 
 const TAKEN =
   'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt';

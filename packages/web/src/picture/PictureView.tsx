@@ -1,9 +1,10 @@
 /** The picture: the film's frame or the backdrop, with the text drawn over it by the painter. */
-import { Suspense, lazy } from 'react';
+import { Suspense } from 'react';
+import { lazyPart } from '../app/patiently.ts';
 import { useShown } from '../app/store.ts';
 import classes from './PictureView.module.css';
 
-const Picture = lazy(() => import('./Picture.tsx'));
+const Picture = lazyPart(() => import('./Picture.tsx'));
 
 export function PictureView() {
   const { width, height } = useShown((programme) => programme.facts.frame);

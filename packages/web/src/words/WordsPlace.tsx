@@ -1,7 +1,8 @@
 /** Words: a line for each piece or cue; it plays, you type, Enter goes on. */
 import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazyPart } from '../app/patiently.ts';
 import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
@@ -28,7 +29,7 @@ import { keepLine, linesOfWords, type WordsLine } from './lines.ts';
 import { PieceStrip } from './PieceStrip.tsx';
 import classes from './WordsPlace.module.css';
 
-const SpeedChart = lazy(() => import('./SpeedChart.tsx'));
+const SpeedChart = lazyPart(() => import('./SpeedChart.tsx'));
 
 export default function WordsPlace() {
   const programme = useShown((shown) => shown);
