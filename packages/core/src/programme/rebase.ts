@@ -57,6 +57,8 @@ function withoutOverlap(
 ): Change | undefined {
   const after = apply(programme, [change]);
   const cue = after.cues[change.id] as Cue;
+  // Its two edges may have been moved apart by two hands, and meet or cross.
+  if (cue.end - cue.start < shortestCue(programme)) return undefined;
   if (after.strands[cue.strand]?.overlapAllowed) return change;
   const beside = neighbours(after, cue);
   const start = later(cue.start, beside.before?.end ?? cue.start);

@@ -29,11 +29,12 @@ function useFindings(): readonly Finding[] {
   const [shelf, setShelf] = useState<FontShelf | undefined>();
   useEffect(() => {
     let stale = false;
-    void patiently(async () => {
-      const { prepareAll, shelf: loaded } = await import('../picture/studio.ts');
-      await prepareAll(programme);
-      if (!stale) setShelf(loaded);
-    }).catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
+    void patiently(() => import('../picture/studio.ts'))
+      .then(async ({ prepareAll, shelf: loaded }) => {
+        await prepareAll(programme);
+        if (!stale) setShelf(loaded);
+      })
+      .catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
     return () => {
       stale = true;
     };

@@ -1,14 +1,15 @@
 import fc from 'fast-check';
 import { plainText } from '../../text/lines.ts';
-import { fromSeconds, ticks, type Ticks } from '../../time/ticks.ts';
+import { fromSeconds, ticks } from '../../time/ticks.ts';
 import { nearestFrame } from '../../time/frameRate.ts';
 import { apply } from '../apply.ts';
 import { invert, type Edit } from '../change.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Material, Programme } from '../programme.ts';
-import { firstOverlap } from '../rebase.ts';
+import { firstOverlap, rebase } from '../rebase.ts';
 import { at25, countingIds, programmeWithCues, programmeWithPieces } from '../samples.ts';
 import { addCue } from './addCue.ts';
+import { anyEdit } from './anyEdit.samples.ts';
 import { closeGaps } from './closeGaps.ts';
 import { joinCues } from './joinCues.ts';
 import { moveCues } from './moveCues.ts';
@@ -294,44 +295,6 @@ describe('material', () => {
   });
 });
 
-/** Any edit, with arguments taken from a few whole numbers, so that it can hit and miss. */
-function anyEdit(programme: Programme, newId: () => string, [kind, a, b, c]: number[]): Edit {
-  const cues = cuesInOrder(programme, 's');
-  const pick = (n: number) => cues[n % Math.max(1, cues.length)]?.id ?? 'none';
-  const time = (n: number) => ticks((n * at25(1)) / 3);
-  const [x, y, z] = [a ?? 0, b ?? 0, c ?? 0];
-  const range = { start: time(x), end: time(x + y) };
-  switch ((kind ?? 0) % 11) {
-    case 0:
-      return addCue(programme, 's', range, 'the tide turns at the sluice', newId);
-    case 1:
-      return moveCues(programme, [pick(x), pick(y)], time(z - 300));
-    case 2:
-      return trimCue(programme, pick(x), z % 2 ? 'start' : 'end', time(y));
-    case 3: {
-      const place = x % Math.max(1, cues.length);
-      return moveSeam(programme, pick(place), pick(place + 1), time(y));
-    }
-    case 4: {
-      const cue = programme.cues[pick(x)];
-      const middle = cue ? (((cue.start + cue.end) / 2) as Ticks) : time(y);
-      return splitCue(programme, pick(x), z % 2 ? middle : time(y), newId);
-    }
-    case 5:
-      return joinCues(programme, [pick(x), pick(x + 1)]);
-    case 6:
-      return deleteCues(programme, [pick(x)]);
-    case 7:
-      return setText(programme, pick(x), 'and the whole\nboat sighs'.slice(0, y % 24));
-    case 8:
-      return setStyle(programme, [pick(x)], { size: 40 + (y % 30) });
-    case 9:
-      return closeGaps(programme, 's', time(y));
-    default:
-      return cuesFromPieces(programme, 's', newId);
-  }
-}
-
 describe('any sequence of edits', () => {
   const numbers = fc.array(fc.nat(600), { minLength: 4, maxLength: 4 });
   const start = {
@@ -364,6 +327,53 @@ describe('any sequence of edits', () => {
         expect(programme).toEqual(start);
       }),
       { numRuns: 300 },
+    );
+  });
+});
+
+describe('two editors at once', () => {
+  const numbers = fc.array(fc.nat(600), { minLength: 4, maxLength: 4 });
+  const script = fc.array(numbers, { maxLength: 8 });
+  const start = {
+    ...programmeWithPieces([
+      [3, 5],
+      [9, 12],
+    ]),
+    cues: ferry.cues,
+  };
+  const play = (steps: number[][], prefix: string): Edit[] => {
+    const newId = countingIds(prefix);
+    let programme: Programme = start;
+    return steps.map((step) => {
+      const edit = anyEdit(programme, newId, step);
+      programme = apply(programme, edit.changes);
+      return edit;
+    });
+  };
+
+  it('end with no overlap, on frames, and what was put on top is undone to what was under it', () => {
+    fc.assert(
+      fc.property(script, script, (theirs, mine) => {
+        const under = play(theirs, 'theirs').reduce(
+          (programme: Programme, edit) => apply(programme, edit.changes),
+          start,
+        );
+        let both = under;
+        const done: Edit[] = [];
+        for (const edit of play(mine, 'mine')) {
+          const { changes } = rebase(both, edit.changes);
+          both = apply(both, changes);
+          done.push({ name: edit.name, changes });
+          expect(firstOverlap(both)).toBeUndefined();
+        }
+        for (const cue of Object.values(both.cues)) {
+          expect(nearestFrame(cue.start, both.facts.frameRate)).toBe(cue.start);
+          expect(cue.end).toBeGreaterThan(cue.start);
+        }
+        for (const edit of done.reverse()) both = apply(both, invert(edit.changes));
+        expect(both).toEqual(under);
+      }),
+      { numRuns: 200 },
     );
   });
 });
