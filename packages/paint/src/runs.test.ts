@@ -1,0 +1,114 @@
+import { readFile } from 'node:fs/promises';
+import type { Line } from '@cadence/core/text/lines.ts';
+import { BrokenFont } from './face.ts';
+import { FontShelf } from './fontShelf.ts';
+import { nodeShelf, shelfFiles } from './nodeShelf.ts';
+import { SHELF, shelfPath, STYLE_FAMILIES } from './shelf.ts';
+
+const shelf = nodeShelf();
+const shape = async (line: Line, family = 'Noto Sans', size = 40) => {
+  await shelf.prepare(family, [line]);
+  return shelf.shape(line, family, size);
+};
+
+describe('the runs of a line', () => {
+  it('follow its spans, and stand side by side', async () => {
+    const { runs, width } = await shape([
+      { text: 'Slack ' },
+      { text: 'water', bold: true },
+      { text: ' again', colour: '#f4d35e', underline: true },
+    ]);
+    expect(runs.map((run) => run.face.split('_').at(-1))).toEqual([
+      '600SemiBold.ttf',
+      '800ExtraBold.ttf',
+      '600SemiBold.ttf',
+    ]);
+    expect(runs.map((run) => [run.colour, run.underline])).toEqual([
+      [undefined, false],
+      [undefined, false],
+      ['#f4d35e', true],
+    ]);
+    runs.slice(1).forEach((run, at) => {
+      expect(run.x).toBeCloseTo((runs[at]?.x ?? 0) + (runs[at]?.width ?? 0), 6);
+    });
+    const last = runs.at(-1);
+    expect(width).toBeCloseTo((last?.x ?? 0) + (last?.width ?? 0), 6);
+  });
+
+  it('grow with the size, exactly', async () => {
+    const line = [{ text: 'The chain has lain in the mud' }];
+    const [small, large] = [await shape(line, 'Noto Sans', 20), await shape(line, 'Noto Sans', 60)];
+    expect(large.width).toBeCloseTo(3 * small.width, 6);
+  });
+
+  it('are none for an empty line', async () => {
+    expect(await shape([])).toEqual({ width: 0, runs: [], missing: [], borrowed: [] });
+  });
+
+  it('keep white space with the words before it', async () => {
+    const { runs } = await shape([{ text: 'נמל  harbour' }]);
+    expect(new Set(runs.map((run) => run.face.split('/')[0]))).toEqual(
+      new Set(['noto-sans-hebrew', 'noto-sans']),
+    );
+    expect((await shape([{ text: 'a \u00a0\u2009b' }])).missing).toEqual([]);
+  });
+
+  it('use the bold italic face where there is one', async () => {
+    const { runs } = await shape([{ text: 'winch', bold: true, italic: true }]);
+    expect(runs[0]).toMatchObject({
+      slanted: false,
+      face: expect.stringContaining('800ExtraBold_Italic'),
+    });
+  });
+});
+
+describe('the shelf', () => {
+  it('loads only what the text needs, and each face once', async () => {
+    const asked: string[] = [];
+    const files = shelfFiles();
+    const own = new FontShelf((path) => {
+      asked.push(path);
+      return readFile(files.get(path) ?? '');
+    });
+    await own.prepare('Noto Sans', [[{ text: 'Slack water' }]]);
+    expect(new Set(asked.map((path) => path.split('/')[0]))).toEqual(new Set(['noto-sans']));
+    const before = asked.length;
+    expect(await own.prepare('Noto Sans', [[{ text: 'again' }]])).toBe(false);
+    await Promise.all([
+      own.prepare('Noto Sans', [[{ text: 'עברית' }]]),
+      own.prepare('Noto Sans', [[{ text: 'עברית' }]]),
+    ]);
+    expect(asked.filter((path) => path.startsWith('noto-sans-hebrew'))).toHaveLength(1);
+    expect(new Set(asked.slice(before)).size).toBe(asked.length - before);
+  });
+
+  it('tries again after a face could not be loaded', async () => {
+    let fails = true;
+    const files = shelfFiles();
+    const own = new FontShelf((path) =>
+      fails ? Promise.reject(new Error('The server is away.')) : readFile(files.get(path) ?? ''),
+    );
+    await expect(own.prepare('Noto Sans', [[{ text: 'tide' }]])).rejects.toThrow('away');
+    fails = false;
+    expect(await own.prepare('Noto Sans', [[{ text: 'tide' }]])).toBe(true);
+  });
+
+  it('stands in for a family that nobody has', async () => {
+    const line = [{ text: 'tide' }];
+    expect(await shape(line, 'A Font That Was Lost')).toEqual(await shape(line, 'Noto Sans'));
+  });
+
+  it('takes a font of one’s own, whose own glyphs come first', async () => {
+    const bytes = await readFile(shelfFiles().get('roboto-slab/RobotoSlab_500Medium.ttf') ?? '');
+    shelf.add('mine', bytes, 'Harbour Slab');
+    const { runs } = await shape([{ text: 'tide' }], 'Harbour Slab');
+    expect(runs.map((run) => run.face)).toEqual(['mine']);
+    expect(() => shelf.add('broken', new Uint8Array(100), 'Broken')).toThrow(BrokenFont);
+  });
+
+  it('offers three families to style with', () => {
+    expect(STYLE_FAMILIES).toHaveLength(3);
+    const paths = SHELF.flatMap((family) => family.faces.map((face) => shelfPath(family, face)));
+    expect(new Set(paths).size).toBe(paths.length);
+  });
+});

@@ -1,0 +1,118 @@
+/** What comes in at the edges: imports, names, events, bodies that are too large. */
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { at25, programmeWithCues } from '@cadence/core/programme/samples.ts';
+import { start, type Running } from './start.ts';
+
+let folder: string;
+let server: Running;
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'cadence-edges-'));
+  server = await start({ data: folder, port: 0, logLevel: 'silent' });
+});
+afterAll(async () => {
+  await server.stop();
+  await rm(folder, { recursive: true, force: true });
+});
+
+const post = async (path: string, body: unknown) => {
+  const response = await fetch(`${server.address}/api${path}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+  });
+  return { status: response.status, body: (await response.json()) as Record<string, unknown> };
+};
+const ferry = programmeWithCues([
+  ['The ferry wakes first,', 0, 50],
+  ['then the tide.', 50, 100],
+]);
+const file = (programme: unknown, format = 'woven-cadence/programme/1') => ({ format, programme });
+const withCue = (part: object): Programme =>
+  ({ ...ferry, cues: { ...ferry.cues, c1: { ...ferry.cues.c1, ...part } } }) as Programme;
+
+describe('a programme that comes as a file', () => {
+  it('is taken, under an id of its own', async () => {
+    const [first, second] = [
+      await post('/programmes/import', file(ferry)),
+      await post('/programmes/import', file(ferry)),
+    ];
+    expect([first.status, second.status]).toEqual([201, 201]);
+    expect(first.body.id).not.toBe(second.body.id);
+  });
+
+  it.each([
+    ['another format', file(ferry, 'other/1')],
+    ['nothing in it', {}],
+    ['no strands', file({ ...ferry, strands: undefined })],
+    ['a cue over its neighbour', file(withCue({ end: at25(60) }))],
+    ['a cue with half a tick', file(withCue({ end: 10.5 }))],
+    ['a cue with a field of its own', file(withCue({ shape: 'round' }))],
+    ['a cue that lacks its text', file(withCue({ text: undefined }))],
+    ['a colour that is none', file(withCue({ style: { colour: 'red' } }))],
+    ['a path for an id', file(withCue({ id: '../../etc' }))],
+  ])('with %s is refused with a sentence', async (_, body) => {
+    const before = (await (await fetch(`${server.address}/api/programmes`)).json()) as unknown[];
+    const answer = await post('/programmes/import', body);
+    expect([answer.status, typeof answer.body.detail]).toEqual([422, 'string']);
+    const after = (await (await fetch(`${server.address}/api/programmes`)).json()) as unknown[];
+    expect(after).toHaveLength(before.length);
+  });
+});
+
+describe('requests that make no sense', () => {
+  it('to what is not there are answered 404', async () => {
+    for (const path of [
+      '/programmes/none',
+      '/programmes/none/file',
+      '/materials/none',
+      `/materials/${'0'.repeat(64)}/heard`,
+    ]) {
+      const response = await fetch(`${server.address}/api${path}`);
+      expect([path, response.status, response.headers.get('content-type')]).toEqual([
+        path,
+        404,
+        'application/problem+json; charset=utf-8',
+      ]);
+    }
+    expect((await post('/programmes/none/duplicate', {})).status).toBe(404);
+    expect(
+      (
+        await post('/programmes/none/changes', {
+          base: 0,
+          clientId: 'a',
+          changeId: 'b',
+          name: 'x',
+          changes: [],
+        })
+      ).status,
+    ).toBe(404);
+  });
+
+  it('lack what is needed', async () => {
+    const { body } = await post('/programmes/import', file(ferry));
+    expect((await post(`/programmes/${String(body.id)}/changes`, { base: 0 })).status).toBe(422);
+    expect((await fetch(`${server.address}/api/programmes/${String(body.id)}/events`)).status).toBe(
+      400,
+    );
+  });
+
+  it('are larger than can be taken in one piece', async () => {
+    const answer = await post('/programmes', `{"title":"${'x'.repeat(65 * 1024 * 1024)}"}`);
+    expect([answer.status, answer.body.type]).toEqual([413, '/problems/too-large']);
+  });
+});
+
+describe('a port that is taken', () => {
+  it('is passed over for the next free one', async () => {
+    const other = await mkdtemp(join(tmpdir(), 'cadence-other-'));
+    const port = Number(new URL(server.address).port);
+    const second = await start({ data: other, port, logLevel: 'silent' });
+    expect(Number(new URL(second.address).port)).toBeGreaterThan(port);
+    expect(await second.isNew()).toBe(true);
+    await second.stop();
+    await rm(other, { recursive: true });
+  });
+});
