@@ -145,7 +145,10 @@ class Player {
 
   #fail(): void {
     this.pause();
-    this.#set({ problem: 'This browser cannot play the sound. Times and text are kept.' });
+    this.#set({
+      problem:
+        'The sound cannot be played: its file is gone, or this browser cannot decode it. Times and text are kept.',
+    });
   }
 
   #end(): number {
