@@ -1,7 +1,7 @@
 /** Words: a line for each piece or cue; it plays, you type, Enter goes on. */
 import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Suspense, useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { lazyPart } from '../app/patiently.ts';
 import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
@@ -69,18 +69,17 @@ export default function WordsPlace() {
     [dispatch],
   );
 
-  useEffect(() => {
+  const place = active ? lines.indexOf(active) : -1;
+  const showNear = useEffectEvent(() => {
     const near = lines.findIndex((line) => line.end > player.time);
     if (near > 0) rows.scrollToIndex(near, { align: 'center' });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, on arriving in Words
-  }, []);
-
-  // The line that is arrived at comes into sight.
-  const place = active ? lines.indexOf(active) : -1;
-  useEffect(() => {
+  });
+  const showActive = useEffectEvent(() => {
     if (place >= 0) rows.scrollToIndex(place, { align: 'auto' });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the line changes, not with the list
-  }, [activeId]);
+  });
+  // On arriving in Words the line at the playhead comes into sight, and then each line arrived at.
+  useEffect(() => showNear(), []);
+  useEffect(() => showActive(), [activeId]);
 
   const commands = useMemo((): LineCommands => {
     const linesNow = () => {
