@@ -11,17 +11,11 @@ export type Ticks = number & { readonly unit: 'ticks' };
 export type Frames = number & { readonly unit: 'frames' };
 /** A time or a length in seconds. */
 export type Seconds = number & { readonly unit: 'seconds' };
-/** A length on the frame or on the screen, in pixels. */
-export type Pixels = number & { readonly unit: 'pixels' };
 
 export const TICKS_PER_SECOND = 705_600_000;
 
 /** Ticks from a bare number, rounded to a whole one. For values that come from outside. */
 export const ticks = (value: number): Ticks => Math.round(value) as Ticks;
-/** Pixels from a bare number. */
-export const pixels = (value: number): Pixels => value as Pixels;
-/** Seconds from a bare number. */
-export const seconds = (value: number): Seconds => value as Seconds;
 
 export const fromSeconds = (value: number): Ticks => ticks(value * TICKS_PER_SECOND);
 export const toSeconds = (time: Ticks): Seconds => (time / TICKS_PER_SECOND) as Seconds;

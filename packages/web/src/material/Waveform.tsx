@@ -1,7 +1,8 @@
 /** A whole sound's outline in a small picture, with its pieces tinted. */
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef } from 'react';
-import { outline, type Peaks } from '@cadence/core/listen/peaks.ts';
+import type { Peaks } from '@cadence/core/listen/peaks.ts';
+import { drawWave, even } from '../app/drawWave.ts';
 import type { Piece } from '@cadence/core/programme/programme.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { useDyes } from '../app/dyes.ts';
@@ -32,15 +33,14 @@ export function Waveform({ peaks, duration, height, pieces = [], label, onPick }
       context.fillRect((from / duration) * width, 0, ((to - from) / duration) * width, height);
     }
     if (!peaks) return;
-    const columns = Math.floor(width / 2);
-    const pairs = outline(peaks, 0, duration, columns);
-    context.fillStyle = dyes.slate;
-    for (let x = 0; x < columns; x++) {
-      const [least, most] = [pairs[2 * x] ?? 0, pairs[2 * x + 1] ?? 0];
-      const top = (1 - most / 127) * (height / 2);
-      const bottom = (1 - least / 127) * (height / 2);
-      context.fillRect(x * 2, top, 1.3, Math.max(1, bottom - top));
-    }
+    drawWave(
+      context,
+      peaks,
+      { from: 0, span: duration },
+      { width, top: 0, height, silence: true },
+      dyes.slate,
+      even,
+    );
   }, [peaks, duration, width, height, pieces, dyes]);
   return (
     <div ref={ref} style={{ height, minWidth: 0 }}>

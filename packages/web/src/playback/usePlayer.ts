@@ -1,8 +1,6 @@
 /** The player in components. */
-import { useEffect, useEffectEvent, useState, useSyncExternalStore } from 'react';
-import { frameBefore } from '@cadence/core/time/frameRate.ts';
+import { useEffect, useEffectEvent, useSyncExternalStore } from 'react';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { useShown } from '../app/store.ts';
 import { player, type PlayerState } from './player.ts';
 
 export const usePlayerState = (): PlayerState => useSyncExternalStore(player.watch, player.state);
@@ -14,12 +12,4 @@ export function useTimeFollower(follower: (time: Ticks) => void): void {
     onTime(player.time);
     return player.follow((time) => onTime(time));
   }, []);
-}
-
-/** The start of the frame that is shown now; renders once a frame of the programme. */
-export function useFrameTime(): Ticks {
-  const frameRate = useShown((programme) => programme.facts.frameRate);
-  const [time, setTime] = useState(() => frameBefore(player.time, frameRate));
-  useTimeFollower((now) => setTime(frameBefore(now, frameRate)));
-  return time;
 }

@@ -1,5 +1,6 @@
 /** Draws one row of the page: ruler, pieces, waveform, words, and the lane with its woven cues. */
-import { outline, type Peaks } from '@cadence/core/listen/peaks.ts';
+import type { Peaks } from '@cadence/core/listen/peaks.ts';
+import { drawWave, lifted } from '../app/drawWave.ts';
 import type { Cue, Id, Piece } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import type { FrameRate } from '@cadence/core/time/frameRate.ts';
@@ -33,7 +34,7 @@ export function drawRow(context: CanvasRenderingContext2D, content: RowContent, 
   const x = (time: number) => pixelsOf(page, time - start);
   drawRuler(context, content, start, dyes);
   drawPieces(context, content, x, dyes);
-  drawWave(context, content, start, dyes);
+  drawSound(context, content, start, dyes);
   drawLane(context, content, x, dyes);
   for (const cue of content.cues) {
     drawWords(context, content, cue, x, dyes);
@@ -87,7 +88,7 @@ function drawPieces(
   }
 }
 
-function drawWave(
+function drawSound(
   context: CanvasRenderingContext2D,
   content: RowContent,
   start: Ticks,
@@ -100,18 +101,9 @@ function drawWave(
   context.fillStyle = dyes.thread;
   context.fillRect(0, middle - 0.5, Math.max(0, inside), 1);
   if (!peaks) return;
-  const columns = Math.floor(page.width / 2);
-  const pairs = outline(peaks, toSeconds(start), toSeconds(page.span), columns);
-  context.fillStyle = dyes.slate;
-  for (let column = 0; column < columns; column++) {
-    const [least, most] = [pairs[2 * column] ?? 0, pairs[2 * column + 1] ?? 0];
-    if (least === 0 && most === 0) continue;
-    // A root lifts quiet speech to where it can be seen, as an ear would hear it.
-    const lift = (value: number) =>
-      Math.sign(value) * Math.sqrt(Math.abs(value) / 127) * (waveHeight / 2);
-    const [top, bottom] = [middle - lift(most), middle - lift(least)];
-    context.fillRect(column * 2, top, 1.3, Math.max(1, bottom - top));
-  }
+  const stretch = { from: toSeconds(start), span: toSeconds(page.span) };
+  const area = { width: page.width, top: waveTop, height: waveHeight, silence: false };
+  drawWave(context, peaks, stretch, area, dyes.slate, lifted);
 }
 
 function drawLane(

@@ -1,7 +1,7 @@
 /** The waveform of the line that is typed on, with the playhead in it and edges that can be dragged. */
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { outline } from '@cadence/core/listen/peaks.ts';
+import { drawWave, lifted } from '../app/drawWave.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { nearestFrame } from '@cadence/core/time/frameRate.ts';
@@ -50,17 +50,15 @@ export function PieceStrip({ line }: { line: WordsLine | null }) {
       context.fillStyle = dyes.piece;
       context.fillRect(left, 0, right - left, HEIGHT);
     }
-    if (heard) {
-      const columns = Math.floor(width / 2);
-      const pairs = outline(heard.peaks, from, span, columns);
-      context.fillStyle = dyes.slate;
-      for (let column = 0; column < columns; column++) {
-        const lift = (value: number) =>
-          HEIGHT / 2 - Math.sign(value) * Math.sqrt(Math.abs(value) / 127) * (HEIGHT / 2);
-        const [bottom, top] = [lift(pairs[2 * column] ?? 0), lift(pairs[2 * column + 1] ?? 0)];
-        context.fillRect(column * 2, top, 1.3, Math.max(1, bottom - top));
-      }
-    }
+    if (heard)
+      drawWave(
+        context,
+        heard.peaks,
+        { from, span },
+        { width, top: 0, height: HEIGHT, silence: true },
+        dyes.slate,
+        lifted,
+      );
     if (line) {
       context.fillStyle = dyes.woad;
       context.fillRect(left - 1, 0, 2, HEIGHT);
