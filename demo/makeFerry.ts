@@ -1,5 +1,5 @@
 /**
- * Makes the sound and the film of the demo: `npx tsx demo/makeFerry.ts`.
+ * Makes the sound and the film of the demo: `npx tsx demo/makeFerry.ts`, then `npx tsx demo/hear.ts`.
  *
  * Needs espeak-ng and ffmpeg (Debian's packages of these names). What it makes is committed, so nobody
  * needs to run it but to change the demo.
@@ -10,7 +10,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createCanvas } from '@napi-rs/canvas';
-import { Listener, packHeard } from '@cadence/core/listen/listening.ts';
 import { drawRiver, FILM } from './ferry/river.ts';
 import { NARRATION } from './ferry/script.ts';
 
@@ -160,30 +159,6 @@ async function makeFilm(wav: string, seconds: number): Promise<void> {
   writeFileSync(join(folder, 'skerrymoor-cut3.still.webp'), await small.encode('webp', 80));
 }
 
-/** What the application would hear in the file, computed as it would and kept beside it. */
-function hear(file: string, rate: number): void {
-  const raw = join(scratch, 'raw');
-  run('ffmpeg', [
-    '-y',
-    '-i',
-    join(folder, file),
-    '-f',
-    'f32le',
-    '-ac',
-    '1',
-    '-ar',
-    String(rate),
-    raw,
-  ]);
-  const bytes = readFileSync(raw);
-  const samples = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4);
-  const listener = new Listener(rate);
-  listener.push([samples]);
-  writeFileSync(join(folder, `${file.replace(/\.\w+$/, '')}.heard`), packHeard(listener.finish()));
-}
-
 const { wav, seconds } = makeNarration();
 await makeFilm(wav, seconds);
-hear('skerrymoor-cut3.mp4', 48_000);
-hear('narration-hesper.opus', 48_000);
 rmSync(scratch, { recursive: true });

@@ -2,14 +2,19 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { unpackHeard } from '@cadence/core/listen/listening.ts';
+import { unpackHeard } from '@cadence/core/listen/heardFile.ts';
+import type { Heard } from '@cadence/core/listen/listening.ts';
+import { findPulse } from '@cadence/core/listen/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
 import { apply } from '@cadence/core/programme/apply.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { addCue } from '@cadence/core/programme/edits/addCue.ts';
+import { keepFound, type Found } from '@cadence/core/programme/edits/keepFound.ts';
+import { addMarks } from '@cadence/core/programme/edits/marks.ts';
 import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { addMaterial, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
 import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
+import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material, Programme } from '@cadence/core/programme/programme.ts';
 import { frameAfter, frameBefore, frames, parseRate } from '@cadence/core/time/frameRate.ts';
@@ -18,8 +23,10 @@ import { parseTimecode } from '@cadence/core/time/timecode.ts';
 import type { Running } from '@cadence/server/start.ts';
 import { FILM } from './ferry/river.ts';
 import { TYPED } from './ferry/script.ts';
+import { LINES, notes, TEMPO } from './slack/song.ts';
 
-const folder = fileURLToPath(new URL('./ferry/', import.meta.url));
+const here = fileURLToPath(new URL('./', import.meta.url));
+const folder = `${here}ferry/`;
 
 interface Phrases {
   readonly seconds: number;
@@ -33,21 +40,72 @@ async function keep(
   store: Store,
   name: string,
 ): Promise<{ hash: string; bytes: number; heard: Uint8Array }> {
-  const { hash, bytes } = await store.takeFile(folder + name);
-  const heard = await readFile(`${folder}${name.replace(/\.\w+$/, '')}.heard`);
+  const { hash, bytes } = await store.takeFile(here + name);
+  const heard = await readFile(`${here}${name.replace(/\.\w+$/, '')}.heard`);
   await store.keepSide(hash, 'heard', heard);
   return { hash, bytes, heard };
 }
 
+export async function seedDemo(running: Running): Promise<void> {
+  await seedSong(running);
+  await seedFerry(running);
+}
+
+/** Makes "Slack Water": a song with its pulse, its words on the strand, and marks on the lines. */
+async function seedSong({ keeper, store }: Running): Promise<void> {
+  const song = await keep(store, 'slack/slack-water.opus');
+  const heard = unpackHeard(song.heard);
+  if (!heard)
+    throw new Error('What was heard in the song is of another version: see demo/hear.ts.');
+  const strand = randomUUID();
+  let programme = newProgramme(randomUUID(), 'Slack Water', strand);
+  const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
+    (programme = apply(programme, edit.changes));
+  const id = randomUUID();
+  const beat = 60 / TEMPO;
+  change(
+    addMaterial(programme, {
+      id,
+      hash: song.hash,
+      bytes: song.bytes,
+      name: 'slack-water.opus',
+      kind: 'sound',
+      length: fromSeconds((notes().at(-1)?.at ?? 0) * beat + 3),
+      sound: { sampleRate: 48_000, channels: 2, codec: 'opus' },
+      picture: null,
+      family: null,
+      remarks: [],
+    }),
+  );
+  change({ changes: keepFound(programme, { id, length: 1 }, foundIn(heard), randomUUID) });
+  change(setFacts(programme, { setBy: 'editor' }));
+  const bars = heardBeats(programme).filter(({ bar }) => bar !== null);
+  LINES.forEach((text, line) => {
+    const [from, to] = [bars[4 * line], bars[4 * line + 4]];
+    if (!from || !to) return;
+    const range = { start: from.at, end: subtract(to.at, frames(3, programme.facts.frameRate)) };
+    change(addCue(programme, strand, range, text, randomUUID));
+    const mark = { at: from.at, purpose: 'bar' as const, name: `line ${line + 1}` };
+    change(addMarks(programme, [mark], randomUUID));
+  });
+  await keeper.keepNew(programme);
+}
+
+const foundIn = (heard: Heard): Found => ({
+  pieces: [],
+  pulse: findPulse(heard.pulse),
+  hits: heard.hits,
+});
+
 /** Makes "The Ferry at Skerrymoor": pieces found, half of it typed, a few things to mend. */
-export async function seedDemo({ keeper, store }: Running): Promise<void> {
+async function seedFerry({ keeper, store }: Running): Promise<void> {
   const { seconds, phrases } = JSON.parse(
     await readFile(`${folder}phrases.json`, 'utf8'),
   ) as Phrases;
   const rate = parseRate(String(FILM.rate));
   if (!rate) throw new Error('The film has no usual frame rate.');
-  const film = await keep(store, 'skerrymoor-cut3.mp4');
-  const narration = await keep(store, 'narration-hesper.opus');
+  const film = await keep(store, 'ferry/skerrymoor-cut3.mp4');
+  const narration = await keep(store, 'ferry/narration-hesper.opus');
   await store.keepSide(film.hash, 'still', await readFile(`${folder}skerrymoor-cut3.still.webp`));
 
   const strand = randomUUID();

@@ -1,5 +1,7 @@
 /** `listen`: what can be heard in a sound. */
-import { Listener } from '@cadence/core/listen/listening.ts';
+import { Listener, type Analysis, type Heard } from '@cadence/core/listen/listening.ts';
+import { findOnsets } from '@cadence/core/listen/onsets.ts';
+import { findPulse, tempoOf } from '@cadence/core/listen/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
@@ -8,27 +10,68 @@ import { pathOf } from './files.ts';
 import { secondsOf } from './output.ts';
 import { openSound } from './sound.ts';
 
-const analyses = ['speech'];
+/** What can be asked for, and what has to be listened for to answer. */
+const answers = {
+  speech: { needs: 'speech', of: speechOf },
+  onsets: {
+    needs: 'pulse',
+    of: ({ pulse }: Heard) => ({ onsets: findOnsets(pulse.onsets, pulse.firstMiddle) }),
+  },
+  pulse: { needs: 'pulse', of: pulseOf },
+  hits: {
+    needs: 'hits',
+    of: ({ hits }: Heard) => ({
+      hits: hits.map(({ start, end, levelDb }) => ({ start, end, levelDb })),
+    }),
+  },
+} as const satisfies Record<
+  string,
+  { needs: Analysis; of: (heard: Heard, duration: number) => object }
+>;
+type Answer = keyof typeof answers;
 
 /** The JSON of `listen`. */
 export async function listenCommand(file: string, only: string | undefined): Promise<object> {
-  const wanted = only?.split(',') ?? analyses;
-  const unknown = wanted.find((name) => !analyses.includes(name));
+  const names = only?.split(',') ?? Object.keys(answers);
+  const unknown = names.find((name) => !Object.hasOwn(answers, name));
   if (unknown !== undefined)
-    throw new WrongUsage(`--only takes ${analyses.join(', ')}; not ${unknown}.`);
+    throw new WrongUsage(`--only takes ${Object.keys(answers).join(', ')}; not ${unknown}.`);
+  const wanted = names.map((name) => answers[name as Answer]);
   const sound = await openSound(pathOf(file));
-  const listener = new Listener(sound.sampleRate);
+  const listener = new Listener(
+    sound.sampleRate,
+    wanted.map(({ needs }) => needs),
+  );
   for await (const channels of sound.chunks()) listener.push(channels);
-  const { speech, level } = listener.finish();
-  const pieces = findPieces(speech);
-  const spoken = pieces.reduce((sum, piece) => sum + toSeconds(lengthOf(piece)), 0);
+  const heard = listener.finish();
+  const { integratedLufs, truePeakDb } = heard.level;
   return {
     file,
     duration: sound.duration,
     sampleRate: sound.sampleRate,
     channels: sound.channels,
-    level,
+    level: { integratedLufs, truePeakDb },
+    ...Object.assign({}, ...wanted.map(({ of }) => of(heard, sound.duration))),
+  };
+}
+
+function speechOf({ speech }: Heard, duration: number): object {
+  const pieces = findPieces(speech);
+  const spoken = pieces.reduce((sum, piece) => sum + toSeconds(lengthOf(piece)), 0);
+  return {
     pieces: pieces.map((piece) => ({ start: secondsOf(piece.start), end: secondsOf(piece.end) })),
-    speechShare: sound.duration > 0 ? spoken / sound.duration : 0,
+    speechShare: duration > 0 ? spoken / duration : 0,
+  };
+}
+
+function pulseOf({ pulse }: Heard): object {
+  const { beats, metre, confidence } = findPulse(pulse);
+  return {
+    pulse: {
+      beats: beats.map(({ at, bar }) => ({ at, bar })),
+      tempo: tempoOf(beats.map(({ at }) => at)),
+      metre,
+      confidence,
+    },
   };
 }

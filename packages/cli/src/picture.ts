@@ -1,5 +1,6 @@
 /** `still` and `scene`: what is on screen at an instant of a programme's own JSON file. */
 import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
+import { completed } from '@cadence/core/programme/defaults.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { sceneAt, type DrawingList } from '@cadence/core/scene/sceneAt.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
@@ -32,7 +33,7 @@ async function readProgramme(name: string): Promise<Programme> {
   const bytes = await readBytes(name);
   try {
     const json: unknown = JSON.parse(new TextDecoder().decode(bytes));
-    return file.validateSync(json, { strict: true }).programme as unknown as Programme;
+    return completed(file.validateSync(json, { strict: true }).programme as unknown as Programme);
   } catch (error) {
     const why = error instanceof Error ? error.message : '';
     throw new Unusable('unreadable', `This is not a programme's file: ${why}.`, name);

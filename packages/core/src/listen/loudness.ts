@@ -12,7 +12,20 @@ export interface Level {
   readonly integratedLufs: number | null;
   /** Highest value between the samples too, in decibels to full scale; null for digital silence. */
   readonly truePeakDb: number | null;
+  /** Momentary loudness (400 ms) every 100 ms, in half LU from -100 LUFS. */
+  readonly momentary: Uint8Array;
 }
+
+/** The momentary loudness that one kept byte stands for, in LUFS. */
+export const momentaryLufs = (kept: number): number => kept / 2 - 100;
+
+/** Under this momentary loudness it is silent to the ear, in LUFS. */
+const SILENT = -60;
+
+/** The share of a sound that is silent. */
+export const silenceIn = ({ momentary }: Level): number =>
+  momentary.reduce((sum, kept) => sum + (momentaryLufs(kept) < SILENT ? 1 : 0), 0) /
+  Math.max(1, momentary.length);
 
 interface Biquad {
   readonly b: readonly [number, number, number];
@@ -180,25 +193,36 @@ export class LoudnessMeter {
     const silence = new Float32Array(2 * REACH);
     this.#channels.forEach((channel) => channel.seekPeak(silence));
     const peak = Math.max(0, ...this.#channels.map((channel) => channel.peak));
+    const blocks = this.#blocks();
     return {
-      integratedLufs: this.#integrated(),
+      integratedLufs: integrated(blocks),
       truePeakDb: peak > 0 ? 20 * Math.log10(peak) : null,
+      momentary: Uint8Array.from(blocks, (block) =>
+        Math.max(0, Math.min(255, Math.round(2 * (lufs(block + 1e-12) + 100)))),
+      ),
     };
   }
 
-  #integrated(): number | null {
+  /** The mean square of every 400 ms, each 100 ms. */
+  #blocks(): number[] {
     const steps = this.#steps;
     const blocks: number[] = [];
     for (let at = 0; at + 4 <= steps.length; at++)
       blocks.push(
         ((steps[at] ?? 0) + (steps[at + 1] ?? 0) + (steps[at + 2] ?? 0) + (steps[at + 3] ?? 0)) / 4,
       );
-    const mean = (over: readonly number[]) =>
-      over.reduce((sum, block) => sum + block, 0) / over.length;
-    const lufs = (square: number) => -0.691 + 10 * Math.log10(square);
-    const loud = blocks.filter((block) => lufs(block) > -70);
-    if (loud.length === 0) return null;
-    const gate = lufs(mean(loud)) - 10;
-    return lufs(mean(loud.filter((block) => lufs(block) > gate)));
+    return blocks;
   }
+}
+
+const lufs = (square: number) => -0.691 + 10 * Math.log10(square);
+
+/** Gated loudness of blocks of mean squares. */
+function integrated(blocks: readonly number[]): number | null {
+  const mean = (over: readonly number[]) =>
+    over.reduce((sum, block) => sum + block, 0) / over.length;
+  const loud = blocks.filter((block) => lufs(block) > -70);
+  if (loud.length === 0) return null;
+  const gate = lufs(mean(loud)) - 10;
+  return lufs(mean(loud.filter((block) => lufs(block) > gate)));
 }

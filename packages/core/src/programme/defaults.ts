@@ -28,6 +28,20 @@ export const subtitleStrand = (id: Id, height: number): Strand => ({
   overlapAllowed: false,
 });
 
+const EMPTY_TABLES = {
+  materials: {},
+  strands: {},
+  cues: {},
+  pieces: {},
+  beats: {},
+  hits: {},
+  marks: {},
+  sounds: {},
+} as const satisfies Omit<Programme, 'facts'>;
+
+/** A programme from a file, with the tables that were not known yet when it was written. */
+export const completed = (programme: Programme): Programme => ({ ...EMPTY_TABLES, ...programme });
+
 /** A new programme with one empty subtitle strand: 1920 × 1080, 25 frames a second, one minute. */
 export function newProgramme(id: Id, title: string, strand: Id): Programme {
   return {
@@ -44,9 +58,7 @@ export function newProgramme(id: Id, title: string, strand: Id): Programme {
       backdrop: { colour: '#20303a' },
       profile: DEFAULT_PROFILE,
     },
-    materials: {},
+    ...EMPTY_TABLES,
     strands: { [strand]: subtitleStrand(strand, DEFAULT_FRAME.height) },
-    cues: {},
-    pieces: {},
   };
 }

@@ -1,11 +1,15 @@
 /** The entities of a programme in order of time, sorted once for each state of their table. */
 import type { Range } from '../time/range.ts';
-import type { Cue, Id, Piece, Programme, Strand, Table } from './programme.ts';
+import type { Beat, Cue, Hit, Id, Mark, Piece, Programme, Strand, Table } from './programme.ts';
 
 const byStart = (a: Range, b: Range): number => a.start - b.start || a.end - b.end;
+const byInstant = (a: { at: number }, b: { at: number }): number => a.at - b.at;
 
 /** Groups a table by `key` and sorts each group; remembers the answer as long as the table lives. */
-function ordered<T extends Range>(key: (item: T) => Id): (table: Table<T>, id: Id) => readonly T[] {
+function ordered<T>(
+  key: (item: T) => Id,
+  compare: (a: T, b: T) => number,
+): (table: Table<T>, id: Id) => readonly T[] {
   const known = new WeakMap<Table<T>, Map<Id, T[]>>();
   return (table, id) => {
     let groups = known.get(table);
@@ -16,15 +20,18 @@ function ordered<T extends Range>(key: (item: T) => Id): (table: Table<T>, id: I
         if (group) group.push(item);
         else groups.set(key(item), [item]);
       }
-      for (const group of groups.values()) group.sort(byStart);
+      for (const group of groups.values()) group.sort(compare);
       known.set(table, groups);
     }
     return groups.get(id) ?? [];
   };
 }
 
-const cuesByStrand = ordered<Cue>((cue) => cue.strand);
-const piecesByMaterial = ordered<Piece>((piece) => piece.material);
+const cuesByStrand = ordered<Cue>((cue) => cue.strand, byStart);
+const piecesByMaterial = ordered<Piece>((piece) => piece.material, byStart);
+const beatsByMaterial = ordered<Beat>((beat) => beat.material, byInstant);
+const hitsByMaterial = ordered<Hit>((hit) => hit.material, byStart);
+const allMarks = ordered<Mark>(() => '', byInstant);
 
 /** The cues of a strand, by start. */
 export const cuesInOrder = (programme: Programme, strand: Id): readonly Cue[] =>
@@ -33,6 +40,18 @@ export const cuesInOrder = (programme: Programme, strand: Id): readonly Cue[] =>
 /** The pieces found in a material, by start. */
 export const piecesInOrder = (programme: Programme, material: Id | null): readonly Piece[] =>
   material === null ? [] : piecesByMaterial(programme.pieces, material);
+
+/** The beats of a material, in order. */
+export const beatsInOrder = (programme: Programme, material: Id | null): readonly Beat[] =>
+  material === null ? [] : beatsByMaterial(programme.beats, material);
+
+/** The hits in a material, by start. */
+export const hitsInOrder = (programme: Programme, material: Id | null): readonly Hit[] =>
+  material === null ? [] : hitsByMaterial(programme.hits, material);
+
+/** The marks of the programme, in order. */
+export const marksInOrder = (programme: Programme): readonly Mark[] =>
+  allMarks(programme.marks, '');
 
 /** The strands, in the order in which they were made. */
 export const strandsInOrder = (programme: Programme): readonly Strand[] =>

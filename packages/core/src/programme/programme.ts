@@ -3,6 +3,7 @@
  *
  * Flat, so that one edited cue among ten thousand costs one row: in memory, on the wire and on disk.
  */
+import type { Metre } from '../listen/metre.ts';
 import type { Line } from '../text/lines.ts';
 import type { ReadingProfile } from '../pace/profile.ts';
 import type { FrameRate } from '../time/frameRate.ts';
@@ -96,10 +97,61 @@ export interface Cue extends Range {
   readonly words: readonly WordTime[];
 }
 
-/** A stretch of speech between two pauses. */
+/** A stretch of speech between two pauses; its times are those of its material. */
 export interface Piece extends Range {
   readonly id: Id;
   readonly material: Id;
+  /** Whether the editor corrected it: finding again leaves it alone. */
+  readonly kept?: boolean;
+}
+
+/** One beat of the pulse of a material, in its time. */
+export interface Beat {
+  readonly id: Id;
+  readonly material: Id;
+  readonly at: Ticks;
+  /** The metre of the bar that begins with it; null within a bar. */
+  readonly bar: Metre | null;
+  /** Whether the editor put it there: no computation moves it. */
+  readonly fixed: boolean;
+}
+
+/** A single short sound in a material, in its time. */
+export interface Hit extends Range {
+  readonly id: Id;
+  readonly material: Id;
+  /** The loudest 8 ms, in decibels to full scale. */
+  readonly level: number;
+  /** Whether the editor accepted or made it: finding again leaves it alone. */
+  readonly kept: boolean;
+}
+
+/** What a mark is for. */
+export const PURPOSES = ['place', 'word', 'beat', 'bar', 'speech', 'hit', 'doubt'] as const;
+export type Purpose = (typeof PURPOSES)[number];
+
+/** A named instant of the programme. */
+export interface Mark {
+  readonly id: Id;
+  readonly at: Ticks;
+  readonly name: string;
+  readonly purpose: Purpose;
+}
+
+/** How a material is heard in the programme. A material without one is heard only as the main sound, whole. */
+export interface Sound {
+  readonly id: Id;
+  readonly material: Id;
+  /** When in the programme it begins. */
+  readonly at: Ticks;
+  /** What is heard of the material. */
+  readonly from: Ticks;
+  readonly to: Ticks;
+  /** Gain in decibels, 0 for as it is. */
+  readonly level: number;
+  readonly fadeIn: Ticks;
+  readonly fadeOut: Ticks;
+  readonly muted: boolean;
 }
 
 export type Table<T> = Readonly<Record<Id, T>>;
@@ -110,6 +162,10 @@ export interface Programme {
   readonly strands: Table<Strand>;
   readonly cues: Table<Cue>;
   readonly pieces: Table<Piece>;
+  readonly beats: Table<Beat>;
+  readonly hits: Table<Hit>;
+  readonly marks: Table<Mark>;
+  readonly sounds: Table<Sound>;
 }
 
 /** Each kind of entity and its type. */
@@ -119,6 +175,10 @@ export interface EntityTypes {
   strand: Strand;
   cue: Cue;
   piece: Piece;
+  beat: Beat;
+  hit: Hit;
+  mark: Mark;
+  sound: Sound;
 }
 export type EntityKind = keyof EntityTypes;
 
@@ -128,4 +188,8 @@ export const tableOf = {
   strand: 'strands',
   cue: 'cues',
   piece: 'pieces',
+  beat: 'beats',
+  hit: 'hits',
+  mark: 'marks',
+  sound: 'sounds',
 } as const satisfies Record<Exclude<EntityKind, 'programme'>, keyof Programme>;

@@ -3,7 +3,7 @@ import { linesOf } from '../text/lines.ts';
 import { frames } from '../time/frameRate.ts';
 import { fromSeconds, ticks, type Ticks } from '../time/ticks.ts';
 import { DEFAULT_FRAME_RATE, newProgramme } from './defaults.ts';
-import type { Cue, Programme } from './programme.ts';
+import type { Cue, Material, Programme } from './programme.ts';
 
 export const at25 = (count: number): Ticks => frames(count, DEFAULT_FRAME_RATE);
 
@@ -32,6 +32,20 @@ export function programmeWithCues(
   };
 }
 
+/** A sound of an hour that was brought in. */
+export const sampleMaterial = (id: string): Material => ({
+  id,
+  hash: '0'.repeat(64),
+  name: `${id}.wav`,
+  kind: 'sound',
+  bytes: 1,
+  length: fromSeconds(3600),
+  sound: { sampleRate: 48_000, channels: 1, codec: 'pcm-s16' },
+  picture: null,
+  family: null,
+  remarks: [],
+});
+
 /** The same with pieces of speech, in seconds, in a material that is the programme's sound. */
 export function programmeWithPieces(
   pieces: readonly (readonly [start: number, end: number])[],
@@ -40,6 +54,7 @@ export function programmeWithPieces(
   return {
     ...empty,
     facts: { ...empty.facts, sound: 'm' },
+    materials: { m: sampleMaterial('m') },
     pieces: Object.fromEntries(
       pieces.map(([start, end], place) => [
         `k${place}`,

@@ -243,10 +243,9 @@ export class ProgrammeKeeper {
         'select kind, id, body from entity where programme = ?',
         [id],
       );
-    const tables = { materials: {}, strands: {}, cues: {}, pieces: {} } as Record<
-      string,
-      Record<Id, unknown>
-    >;
+    const tables = Object.fromEntries(
+      Object.values(tableOf).map((table) => [table, {} as Record<Id, unknown>]),
+    );
     let facts: Facts | undefined;
     for (const { kind, id: of, body } of rows) {
       if (kind === 'programme') facts = JSON.parse(body) as Facts;

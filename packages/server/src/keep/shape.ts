@@ -1,7 +1,9 @@
 /** What stored and sent entities and changes must look like, checked at every edge with Yup. */
 import * as yup from 'yup';
 import type { Change } from '@cadence/core/programme/change.ts';
-import type { EntityKind } from '@cadence/core/programme/programme.ts';
+import { METRES } from '@cadence/core/listen/metre.ts';
+import { LEAST_LEVEL, MOST_LEVEL } from '@cadence/core/programme/edits/sounds.ts';
+import { PURPOSES, type EntityKind } from '@cadence/core/programme/programme.ts';
 import { Problem } from '../problem.ts';
 
 const MOST_TICKS = 705_600_000 * 86_400 * 2;
@@ -106,12 +108,50 @@ const shapes = {
     style,
     words: yup.array(word.required()).max(5000),
   }),
-  piece: strict({ id, material: id, start: instant, end: instant }),
+  piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean() }),
+  beat: strict({
+    id,
+    material: id,
+    at: instant,
+    bar: yup.string().oneOf(METRES).nullable(),
+    fixed: yup.boolean(),
+  }),
+  hit: strict({
+    id,
+    material: id,
+    start: instant,
+    end: instant,
+    level: yup.number().min(-200).max(60),
+    kept: yup.boolean(),
+  }),
+  mark: strict({
+    id,
+    at: instant,
+    name: yup.string().max(500),
+    purpose: yup.string().oneOf(PURPOSES),
+  }),
+  sound: strict({
+    id,
+    material: id,
+    at: instant,
+    from: instant,
+    to: instant,
+    level: yup.number().min(LEAST_LEVEL).max(MOST_LEVEL),
+    fadeIn: instant,
+    fadeOut: instant,
+    muted: yup.boolean(),
+  }),
 } satisfies Record<EntityKind, yup.AnyObjectSchema>;
+
+/** Fields that an entity may lack. */
+const OPTIONAL = new Set(['piece kept']);
 
 /** The fields that an entity of each kind has when it is whole. */
 const wholeFields = Object.fromEntries(
-  Object.entries(shapes).map(([kind, shape]) => [kind, Object.keys(shape.fields)]),
+  Object.entries(shapes).map(([kind, shape]) => [
+    kind,
+    Object.keys(shape.fields).filter((field) => !OPTIONAL.has(`${kind} ${field}`)),
+  ]),
 ) as Record<EntityKind, string[]>;
 
 const change = strict({

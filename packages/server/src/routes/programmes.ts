@@ -1,6 +1,7 @@
 /** `/api/programmes`: the list, each programme, its changes, and its events. */
 import { Router, json } from 'express';
 import * as yup from 'yup';
+import { completed } from '@cadence/core/programme/defaults.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { check, commitBody, type Commit } from '../keep/shape.ts';
 import type { Kept, ProgrammeKeeper } from '../keep/programmeKeeper.ts';
@@ -12,10 +13,22 @@ const titled = yup.object({ title: yup.string().trim().min(1).max(300).required(
 export const FILE_FORMAT = 'woven-cadence/programme/1';
 
 const table = yup.object().required();
+/** Tables that files of earlier versions lack. */
+const later = yup.object();
 const fileBody = yup.object({
   format: yup.string().oneOf([FILE_FORMAT]).required(),
   programme: yup
-    .object({ facts: table, materials: table, strands: table, cues: table, pieces: table })
+    .object({
+      facts: table,
+      materials: table,
+      strands: table,
+      cues: table,
+      pieces: table,
+      beats: later,
+      hits: later,
+      marks: later,
+      sounds: later,
+    })
     .required()
     .noUnknown(),
 });
@@ -35,7 +48,7 @@ export function programmeRoutes(keeper: ProgrammeKeeper): Router {
 
   router.post('/import', async (request, response) => {
     const { programme } = check<{ programme: Programme }>(fileBody, request.body);
-    response.status(201).json({ id: await keeper.keepNew(programme) });
+    response.status(201).json({ id: await keeper.keepNew(completed(programme)) });
   });
 
   router.get('/:id', async (request, response) => {

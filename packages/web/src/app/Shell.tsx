@@ -11,7 +11,7 @@ import { Suspense, useEffect, useMemo, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { isBlank } from '@cadence/core/text/lines.ts';
-import { piecesInOrder } from '@cadence/core/programme/order.ts';
+import { heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { materialUrl } from './api.ts';
 import { act } from './actions.ts';
@@ -24,7 +24,9 @@ import { openSetup } from '../material/SetupForm.tsx';
 import { Dropping } from '../material/Dropping.tsx';
 import { say, wordsOf } from './say.ts';
 import { currentCues, openNow, store, useApp, useOpen, useShown } from './store.ts';
+import { followWithClicks } from '../playback/clicks.ts';
 import { player } from '../playback/player.ts';
+import { tapping } from '../timing/tapping.ts';
 import { linesOfWords } from '../words/lines.ts';
 import { Broken } from './Broken.tsx';
 
@@ -38,7 +40,7 @@ const PLACES = [
 /** How far each place's part of the work is done, from 0 to 1. */
 function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'], number> {
   const cues = currentCues(programme);
-  const lines = linesOfWords(cues, piecesInOrder(programme, programme.facts.sound));
+  const lines = linesOfWords(cues, heardPieces(programme));
   const written = lines.filter((line) => line.cue && !isBlank(line.cue.text)).length;
   const words = lines.length > 0 ? written / lines.length : 0;
   const material = programme.facts.sound
@@ -55,12 +57,17 @@ function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'
 }
 
 /** Gives the player what the programme sounds and looks like; it does nothing where that is the same. */
-function loadPlayer({ facts, materials }: Programme): void {
+function loadPlayer(programme: Programme): void {
+  const { facts, materials } = programme;
   const url = (id: string | null) => {
     const hash = materials[id ?? '']?.hash;
     return hash === undefined ? null : materialUrl(hash);
   };
-  player.load({ sound: url(facts.sound), picture: url(facts.picture), length: facts.length });
+  const sounds = soundsHeard(programme).flatMap((sound) => {
+    const source = url(sound.material);
+    return source === null ? [] : [{ source, sound }];
+  });
+  player.load({ sounds, picture: url(facts.picture), length: facts.length });
 }
 
 export function Shell() {
@@ -112,7 +119,13 @@ function Opened() {
     player.setSpeed(speed);
     player.setLooping(loop);
     document.addEventListener('keydown', answerKey);
-    return () => document.removeEventListener('keydown', answerKey);
+    const stopTapping = tapping.listen();
+    const stopClicks = followWithClicks();
+    return () => {
+      document.removeEventListener('keydown', answerKey);
+      stopTapping();
+      stopClicks();
+    };
   }, []);
   useEffect(() => {
     if (leftOut > 0)

@@ -6,9 +6,10 @@ import { moveSeam } from '@cadence/core/programme/edits/moveSeam.ts';
 import { moveCues } from '@cadence/core/programme/edits/moveCues.ts';
 import { cuesFromPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { deleteCues, toggleItalic } from '@cadence/core/programme/edits/reword.ts';
+import { edgeToNearest } from '@cadence/core/programme/edits/snapEdges.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { neighbours, placeOf } from '@cadence/core/programme/order.ts';
+import { marksInOrder, neighbours, placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
 import { frameAt, frameLength, frames } from '@cadence/core/time/frameRate.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
@@ -92,6 +93,24 @@ export const act = {
     store.dispatch(looked({ loop }));
   },
   toggleSnap: () => store.dispatch(looked({ snap: !store.getState().view.snap })),
+  toggleScrub: () => {
+    const scrub = !store.getState().view.scrub;
+    store.dispatch(looked({ scrub }));
+    say.note(scrub ? 'Dragging is heard.' : 'Dragging is silent.');
+  },
+  toggleClicks: () => {
+    const clicks = !store.getState().view.clicks;
+    store.dispatch(looked({ clicks }));
+    say.note(clicks ? 'Clicks are on.' : 'Clicks are off.');
+  },
+  /** Pulls the edge of the current cue that is nearer to the playhead to the nearest mark. */
+  edgeToMark: () =>
+    withCue((cue) => {
+      const { programme } = openNow();
+      const nearStart = Math.abs(player.time - cue.start) <= Math.abs(player.time - cue.end);
+      const marks = marksInOrder(programme).map(({ at }) => at);
+      make(edgeToNearest(programme, cue.id, nearStart ? 'start' : 'end', marks));
+    }),
   toggleSafeArea: () => store.dispatch(looked({ safeArea: !store.getState().view.safeArea })),
 
   /** Moves the playhead by whole frames. */

@@ -17,6 +17,7 @@ const NAMES = [
   'alarm',
   'piece',
   'piece-edge',
+  'hit',
 ] as const;
 
 export type Dyes = Readonly<Record<(typeof NAMES)[number], string>> & { readonly dark: boolean };

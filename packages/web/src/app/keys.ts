@@ -4,20 +4,40 @@
  * A key is named as it is read aloud: modifiers first, then the key as it is printed.
  */
 import { act } from './actions.ts';
+import { hold } from './handActions.ts';
+import { showWindow } from '../timing/windows.ts';
+import { tapping } from '../timing/tapping.ts';
 import { isTaken, nameOfStroke } from './strokes.ts';
 import { openHelp, type ListedKey } from './KeysHelp.tsx';
+import { store } from './store.ts';
 
 export interface Key extends ListedKey {
   readonly group:
-    'Play' | 'Move about' | 'Cues' | 'Rows and view' | 'Programme' | 'While typing in Words';
+    | 'Play'
+    | 'Move about'
+    | 'Cues, or what is in hand'
+    | 'Marks and taps'
+    | 'The pulse'
+    | 'Rows and view'
+    | 'Programme'
+    | 'While typing in Words';
   /** Undefined where another part of the interface answers the key itself. */
   readonly run?: () => void;
 }
 
+/** One key for cues and for whatever else is in hand. */
+const inHand = (cues: () => void, others: () => void) => () =>
+  store.getState().view.hand === 'cues' ? cues() : others();
+
 export const KEYS: readonly Key[] = [
   { keys: 'Space', does: 'Play or stop', group: 'Play', run: act.togglePlay },
-  { keys: 'Tab', does: 'Play the cue again', group: 'Play', run: act.playCue },
-  { keys: 'Enter', does: 'Go on to the next cue and play it', group: 'Play', run: act.goOn },
+  { keys: 'Tab', does: 'Play the cue again', group: 'Play', run: inHand(act.playCue, hold.play) },
+  {
+    keys: 'Enter',
+    does: 'Go on to the next cue and play it',
+    group: 'Play',
+    run: inHand(act.goOn, hold.goOn),
+  },
   { keys: 'L', does: 'Go round in what is played', group: 'Play', run: act.toggleLoop },
   { keys: '1', does: 'Half speed', group: 'Play', run: () => act.setSpeed(0.5) },
   { keys: '2', does: 'Three quarters of the speed', group: 'Play', run: () => act.setSpeed(0.75) },
@@ -46,8 +66,18 @@ export const KEYS: readonly Key[] = [
     run: act.toStart,
   },
   { keys: 'Ctrl End', does: 'To the end of the programme', group: 'Move about', run: act.toEnd },
-  { keys: 'Up', does: 'To the cue before', group: 'Move about', run: act.selectBefore },
-  { keys: 'Down', does: 'To the next cue', group: 'Move about', run: act.selectNext },
+  {
+    keys: 'Up',
+    does: 'To the cue before',
+    group: 'Move about',
+    run: inHand(act.selectBefore, hold.before),
+  },
+  {
+    keys: 'Down',
+    does: 'To the next cue',
+    group: 'Move about',
+    run: inHand(act.selectNext, hold.next),
+  },
   {
     keys: 'Page Up',
     does: 'To the start of the cue, or the one before',
@@ -56,63 +86,197 @@ export const KEYS: readonly Key[] = [
   },
   { keys: 'Page Down', does: 'To the next cue', group: 'Move about', run: act.toCueAfter },
 
-  { keys: 'Shift Up', does: 'Select the cue before too', group: 'Cues', run: act.extendBefore },
-  { keys: 'Shift Down', does: 'Select the next cue too', group: 'Cues', run: act.extendNext },
-  { keys: 'Ctrl A', does: 'Select every cue', group: 'Cues', run: act.selectAll },
+  {
+    keys: 'Shift Up',
+    does: 'Select the cue before too',
+    group: 'Cues, or what is in hand',
+    run: inHand(act.extendBefore, hold.extendBefore),
+  },
+  {
+    keys: 'Shift Down',
+    does: 'Select the next cue too',
+    group: 'Cues, or what is in hand',
+    run: inHand(act.extendNext, hold.extendNext),
+  },
+  {
+    keys: 'Ctrl A',
+    does: 'Select every cue',
+    group: 'Cues, or what is in hand',
+    run: inHand(act.selectAll, hold.all),
+  },
   {
     keys: 'Esc',
     does: 'Select nothing; put back what is being dragged',
-    group: 'Cues',
-    run: act.selectNone,
+    group: 'Cues, or what is in hand',
+    run: inHand(act.selectNone, hold.none),
   },
-  { keys: 'N', does: 'New cue at the playhead', group: 'Cues', run: act.addCue },
-  { keys: 'E', does: 'Edit the text of the cue', group: 'Cues' },
+  {
+    keys: 'N',
+    does: 'New cue at the playhead',
+    group: 'Cues, or what is in hand',
+    run: inHand(act.addCue, hold.add),
+  },
+  { keys: 'E', does: 'Edit the text of the cue', group: 'Cues, or what is in hand' },
   {
     keys: '[',
     does: 'Start the cue at the playhead; a seam takes both cues along',
-    group: 'Cues',
-    run: () => act.trim('start'),
+    group: 'Cues, or what is in hand',
+    run: inHand(
+      () => act.trim('start'),
+      () => hold.trim('start'),
+    ),
   },
   {
     keys: ']',
     does: 'End the cue at the playhead; a seam takes both cues along',
-    group: 'Cues',
-    run: () => act.trim('end'),
+    group: 'Cues, or what is in hand',
+    run: inHand(
+      () => act.trim('end'),
+      () => hold.trim('end'),
+    ),
   },
-  { keys: '\\', does: 'Split the cue at the playhead', group: 'Cues', run: () => act.split() },
+  {
+    keys: '\\',
+    does: 'Split the cue at the playhead',
+    group: 'Cues, or what is in hand',
+    run: inHand(() => act.split(), hold.split),
+  },
   {
     keys: 'J',
     does: 'Join to the next cue, or join the selected ones',
-    group: 'Cues',
-    run: act.join,
+    group: 'Cues, or what is in hand',
+    run: inHand(act.join, hold.join),
   },
   {
     keys: 'Alt Left',
     does: 'Move the selected cues back a frame',
-    group: 'Cues',
-    run: () => act.nudge(-1),
+    group: 'Cues, or what is in hand',
+    run: inHand(
+      () => act.nudge(-1),
+      () => hold.nudge(-1),
+    ),
   },
   {
     keys: 'Alt Right',
     does: 'Move the selected cues on a frame',
-    group: 'Cues',
-    run: () => act.nudge(1),
+    group: 'Cues, or what is in hand',
+    run: inHand(
+      () => act.nudge(1),
+      () => hold.nudge(1),
+    ),
   },
   {
     keys: 'Alt Shift Left',
     does: 'Move them back ten frames',
-    group: 'Cues',
-    run: () => act.nudge(-10),
+    group: 'Cues, or what is in hand',
+    run: inHand(
+      () => act.nudge(-10),
+      () => hold.nudge(-10),
+    ),
   },
   {
     keys: 'Alt Shift Right',
     does: 'Move them on ten frames',
-    group: 'Cues',
-    run: () => act.nudge(10),
+    group: 'Cues, or what is in hand',
+    run: inHand(
+      () => act.nudge(10),
+      () => hold.nudge(10),
+    ),
   },
-  { keys: 'G', does: 'Close small gaps', group: 'Cues', run: act.closeGaps },
-  { keys: 'I', does: 'Italics on or off', group: 'Cues', run: act.toggleItalic },
-  { keys: 'Delete', does: 'Delete the selected cues', group: 'Cues', run: act.remove },
+  { keys: 'G', does: 'Close small gaps', group: 'Cues, or what is in hand', run: act.closeGaps },
+  {
+    keys: 'I',
+    does: 'Italics on or off',
+    group: 'Cues, or what is in hand',
+    run: act.toggleItalic,
+  },
+  {
+    keys: 'Delete',
+    does: 'Delete the selected cues',
+    group: 'Cues, or what is in hand',
+    run: inHand(act.remove, hold.remove),
+  },
+
+  {
+    keys: 'K',
+    does: 'Take the next kind in hand: cues, pieces, beats, hits, marks',
+    group: 'Cues, or what is in hand',
+    run: hold.nextHand,
+  },
+  {
+    keys: 'V',
+    does: 'Accept the picked hits',
+    group: 'Cues, or what is in hand',
+    run: hold.acceptHits,
+  },
+
+  {
+    keys: "'",
+    does: 'Drop a mark at the playhead, playing or not',
+    group: 'Marks and taps',
+    run: hold.dropMark,
+  },
+  {
+    keys: ';',
+    does: 'Tap the next mark, cue, word, line or beat; hold for its length',
+    group: 'Marks and taps',
+  },
+  {
+    keys: 'U',
+    does: 'Take the last tap back while tapping',
+    group: 'Marks and taps',
+    run: tapping.takeBack,
+  },
+  { keys: 'T', does: 'Tap for the next kind', group: 'Marks and taps', run: tapping.nextKind },
+  {
+    keys: 'Shift T',
+    does: 'Play what was tapped last, with clicks',
+    group: 'Marks and taps',
+    run: tapping.playBack,
+  },
+  {
+    keys: 'C',
+    does: 'Clicks on marks, beats or starts on or off',
+    group: 'Marks and taps',
+    run: act.toggleClicks,
+  },
+  {
+    keys: 'M',
+    does: 'The table of marks',
+    group: 'Marks and taps',
+    run: () => showWindow('marks'),
+  },
+  {
+    keys: 'Shift M',
+    does: 'Make marks from beats, pieces or hits',
+    group: 'Marks and taps',
+    run: () => showWindow('makeMarks'),
+  },
+  {
+    keys: 'Q',
+    does: 'Pull the edge nearest to the playhead to the nearest mark',
+    group: 'Marks and taps',
+    run: act.edgeToMark,
+  },
+  {
+    keys: 'Shift Q',
+    does: 'Pull all starts to the nearest beats or marks',
+    group: 'Marks and taps',
+    run: () => showWindow('pull'),
+  },
+
+  { keys: 'H', does: 'Halve the beats', group: 'The pulse', run: hold.halve },
+  { keys: 'D', does: 'Double the beats', group: 'The pulse', run: hold.double },
+  {
+    keys: 'B',
+    does: 'A bar begins at the picked beat, or the one nearest the playhead',
+    group: 'The pulse',
+    run: hold.firstBar,
+  },
+  { keys: 'Shift B', does: 'Bars a beat later', group: 'The pulse', run: () => hold.shiftBars(1) },
+  { keys: 'Shift H', does: 'Beats half a beat on', group: 'The pulse', run: hold.shiftHalf },
+  { keys: 'R', does: 'The next metre', group: 'The pulse', run: hold.nextMetre },
+  { keys: 'X', does: 'Fix the picked beats, or set them free', group: 'The pulse', run: hold.fix },
 
   { keys: '+', does: 'Fewer seconds a row', group: 'Rows and view', run: () => act.widerRow(-1) },
   { keys: '-', does: 'More seconds a row', group: 'Rows and view', run: () => act.widerRow(1) },
@@ -121,6 +285,12 @@ export const KEYS: readonly Key[] = [
     does: 'Snap to edges on or off (Alt holds it off)',
     group: 'Rows and view',
     run: act.toggleSnap,
+  },
+  {
+    keys: 'O',
+    does: 'Hear the sound under what is dragged, on or off',
+    group: 'Rows and view',
+    run: act.toggleScrub,
   },
   { keys: 'A', does: 'Safe area on or off', group: 'Rows and view', run: act.toggleSafeArea },
 

@@ -2,8 +2,11 @@
 import { notifications } from '@mantine/notifications';
 
 export const say = {
-  note(message: string): void {
-    notifications.show({ id: message, message, autoClose: 3500, color: 'gray' });
+  /** @param id  a note with an id takes the place of the one before it */
+  note(message: string, id = message): void {
+    const note = { id, message, autoClose: 3500, color: 'gray' };
+    if (id !== message) notifications.hide(id);
+    notifications.show(note);
   },
   problem(message: string): void {
     notifications.show({

@@ -2,13 +2,36 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { Id } from '@cadence/core/programme/programme.ts';
 
-export const ROW_SPANS = [4, 8, 16, 30, 60] as const;
+export const ROW_SPANS = [1, 2, 4, 8, 16, 30, 60] as const;
+
+/** What the hand works on in Timing: what a click picks, and what keys act on. */
+export const HANDS = ['cues', 'pieces', 'beats', 'hits', 'marks'] as const;
+export type Hand = (typeof HANDS)[number];
+
+/** What edges, marks and the playhead may snap to. */
+export const SNAPS = ['marks', 'beats', 'bars', 'pieces', 'hits', 'cues'] as const;
+export type Snap = (typeof SNAPS)[number];
+
+/** What is tapped for. */
+export const TAPS = ['marks', 'cues', 'words', 'lines', 'beats'] as const;
+export type TapFor = (typeof TAPS)[number];
 
 export interface View {
   /** Selected cues, the one worked on last. */
   readonly selection: readonly Id[];
+  /** What else is picked, all of the kind that is in hand. */
+  readonly picked: readonly Id[];
+  readonly hand: Hand;
   readonly secondsARow: number;
   readonly snap: boolean;
+  readonly snapTo: Readonly<Record<Snap, boolean>>;
+  /** How near a thing must be to snap to it, in pixels. */
+  readonly reach: number;
+  /** Whether the sound is heard under what is dragged. */
+  readonly scrub: boolean;
+  readonly tapFor: TapFor;
+  /** Whether marks, beats or starts click while playing. */
+  readonly clicks: boolean;
   readonly loop: boolean;
   readonly safeArea: boolean;
   readonly speed: number;
@@ -25,13 +48,20 @@ function remembered(): Partial<View> {
 }
 
 const initialState: View = {
+  hand: 'cues',
   secondsARow: 8,
   snap: true,
+  snapTo: { marks: true, beats: true, bars: true, pieces: true, hits: true, cues: true },
+  reach: 8,
+  scrub: true,
+  tapFor: 'marks',
+  clicks: false,
   loop: false,
   safeArea: false,
   speed: 1,
   ...remembered(),
   selection: [],
+  picked: [],
 };
 
 const slice = createSlice({
@@ -41,18 +71,24 @@ const slice = createSlice({
     selected: (state, action: PayloadAction<readonly Id[]>) => ({
       ...state,
       selection: action.payload,
+      picked: [],
     }),
-    looked: (state, action: PayloadAction<Partial<Omit<View, 'selection'>>>) => ({
+    picked: (state, action: PayloadAction<readonly Id[]>) => ({
+      ...state,
+      picked: action.payload,
+    }),
+    looked: (state, action: PayloadAction<Partial<Omit<View, 'selection' | 'picked'>>>) => ({
       ...state,
       ...action.payload,
+      picked: action.payload.hand === undefined ? state.picked : [],
     }),
   },
 });
 
-export const { selected, looked } = slice.actions;
+export const { selected, picked, looked } = slice.actions;
 export const viewReducer = slice.reducer;
 
 /** Keeps what should be the same after a reload. */
-export function rememberView({ selection: _selection, ...rest }: View): void {
+export function rememberView({ selection: _selection, picked: _picked, ...rest }: View): void {
   localStorage.setItem(REMEMBERED, JSON.stringify(rest));
 }

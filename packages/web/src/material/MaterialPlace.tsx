@@ -1,29 +1,32 @@
 /** Material: what was brought in, and what was found in it. */
-import { ActionIcon, Button, FileButton, NumberInput, Progress, Tooltip } from '@mantine/core';
+import { ActionIcon, Button, FileButton, Progress, Tooltip } from '@mantine/core';
 import { IconAlertTriangle, IconTrash, IconTypography } from '@tabler/icons-react';
 import { Suspense, useState } from 'react';
 import { lazyPart } from '../app/patiently.ts';
-import { useNavigate } from 'react-router';
-import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
-import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
+import { silenceIn } from '@cadence/core/listen/loudness.ts';
+import { dominantTempo } from '@cadence/core/listen/pulse.ts';
 import { removeMaterial, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
-import { piecesInOrder } from '@cadence/core/programme/order.ts';
+import { addSound } from '@cadence/core/programme/edits/sounds.ts';
+import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
+import { beatsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { stillUrl } from '../app/api.ts';
-import { act } from '../app/actions.ts';
 import { make, newId } from '../app/edit.ts';
 import { formatBytes, formatLength, formatLevel, plural } from '../app/format.ts';
-import { currentCues, openNow, useApp, useAppDispatch, useShown } from '../app/store.ts';
+import { openNow, store, useApp, useAppDispatch, useShown } from '../app/store.ts';
 import { player } from '../playback/player.ts';
+import { scrubber } from '../playback/scrub.ts';
 import { gone, growing, stopArrival, type Arrival } from './arrivals.ts';
 import { bringIn } from './bringIn.ts';
-import { heardIn, inListening, useHeard } from './heard.ts';
+import { FindPulseAndHits, FindSpeech } from './FindForms.tsx';
+import { useHeard } from './heard.ts';
+import { SoundForm } from './SoundForm.tsx';
 import { Waveform } from './Waveform.tsx';
 import classes from './MaterialPlace.module.css';
 
-const Pauses = lazyPart(() => import('./Pauses.tsx'));
+const Plots = lazyPart(() => import('./Plots.tsx'));
 
 const TAKEN =
   'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt';
@@ -102,9 +105,12 @@ interface CardProps {
 
 function MaterialCard({ material, on, choose }: CardProps) {
   const heard = useHeard(material.sound ? material.hash : undefined);
-  const inUse = useShown(
-    ({ facts }) => facts.sound === material.id || facts.picture === material.id,
-  );
+  const role = useShown((programme) => {
+    const { facts } = programme;
+    if (facts.sound === material.id || facts.picture === material.id) return 'Programme';
+    if (soundOf(programme, material.id)) return 'Heard too';
+    return material.kind === 'font' ? 'Font' : '';
+  });
   return (
     <div className={`card ${classes.item} ${on ? classes.on : ''}`}>
       <button type="button" className={classes.choose} aria-pressed={on} onClick={choose}>
@@ -127,7 +133,7 @@ function MaterialCard({ material, on, choose }: CardProps) {
           <small>{describe(material)}</small>
         </span>
       </button>
-      <span className="quiet">{inUse ? 'Programme' : material.kind === 'font' ? 'Font' : ''}</span>
+      <span className="quiet">{role}</span>
       <Tooltip label="Take it out of the programme">
         <ActionIcon
           aria-label={`Take out ${material.name}`}
@@ -208,7 +214,10 @@ function joined(parts: readonly Int8Array[]): Int8Array {
 function About({ material }: { material: Material }) {
   const heard = useHeard(material.sound ? material.hash : undefined);
   const pieces = useShown((programme) => piecesInOrder(programme, material.id));
+  const beats = useShown((programme) => beatsInOrder(programme, material.id));
   const facts = useShown((programme) => programme.facts);
+  const heardToo = useShown((programme) => soundOf(programme, material.id) !== undefined);
+  const tempo = dominantTempo(beats.map(({ at }) => toSeconds(at)));
   const spoken = pieces.reduce((sum, piece) => sum + toSeconds(lengthOf(piece)), 0);
   const duration = toSeconds(material.length);
   const use = () =>
@@ -228,7 +237,19 @@ function About({ material }: { material: Material }) {
       <div className="bar">
         <h2>{material.name}</h2>
         <span className="spring" />
-        {!used && material.kind !== 'font' && <Button onClick={use}>Use in the programme</Button>}
+        {material.sound && !heardToo && facts.sound !== null && (
+          <Button
+            variant="filled"
+            onClick={() => make(addSound(openNow().programme, material.id, newId))}
+          >
+            Hear it too
+          </Button>
+        )}
+        {!used && material.kind !== 'font' && (
+          <Button onClick={use}>
+            {facts.sound === null ? 'Use in the programme' : 'Make it the main sound'}
+          </Button>
+        )}
       </div>
       {material.remarks.map((remark) => (
         <p key={remark} className="notice">
@@ -245,9 +266,17 @@ function About({ material }: { material: Material }) {
               pieces={pieces}
               label={`Waveform of ${material.name}; click to hear`}
               onPick={(at) => {
-                if (!used) return;
-                player.seek(fromSeconds(at));
+                const sound = soundOf(openNow().programme, material.id);
+                if (!sound) return;
+                player.seek(inProgramme(sound, fromSeconds(at)));
                 player.play();
+              }}
+              onHear={(at) => {
+                const { programme } = openNow();
+                const sound = soundOf(programme, material.id);
+                if (!sound || !store.getState().view.scrub) return;
+                if (at === null) scrubber.end();
+                else scrubber.move(programme, inProgramme(sound, fromSeconds(at)));
               }}
             />
           </div>
@@ -265,6 +294,14 @@ function About({ material }: { material: Material }) {
               <dd>{duration > 0 ? Math.round((spoken / duration) * 100) : 0} % of it</dd>
             </div>
             <div>
+              <dt>Silence</dt>
+              <dd>{heard ? `${Math.round(100 * silenceIn(heard.level))} % of it` : '…'}</dd>
+            </div>
+            <div>
+              <dt>Tempo</dt>
+              <dd>{tempo === undefined ? 'none' : `${tempo.toFixed(1)} a minute`}</dd>
+            </div>
+            <div>
               <dt>Sample rate</dt>
               <dd>
                 {(material.sound.sampleRate / 1000).toLocaleString('en-GB')} kHz,{' '}
@@ -274,79 +311,16 @@ function About({ material }: { material: Material }) {
               </dd>
             </div>
           </dl>
-          {pieces.length > 2 && (
-            <Suspense fallback={<div className={classes.plot} />}>
-              <Pauses pieces={pieces} />
+          <FindSpeech material={material} heard={heard} />
+          <FindPulseAndHits material={material} heard={heard} />
+          <SoundForm material={material} />
+          {heard && (
+            <Suspense fallback={<div className={classes.plots} />}>
+              <Plots heard={heard} pieces={pieces} beats={beats} duration={duration} />
             </Suspense>
           )}
-          <FindSpeech material={material} count={pieces.length} />
         </>
       )}
     </>
-  );
-}
-
-/** What was found, and finding again with other settings: shown at once, kept as one step. */
-function FindSpeech({ material, count }: { material: Material; count: number }) {
-  const [settings, setSettings] = useState(DEFAULT_SPEECH);
-  const [looking, setLooking] = useState(false);
-  const cues = useShown((programme) => currentCues(programme).length);
-  const inUse = useShown(({ facts }) => facts.sound === material.id);
-  const navigate = useNavigate();
-  const find = async () => {
-    setLooking(true);
-    const heard = await heardIn(material.hash);
-    const found = heard && (await inListening().find(heard.speech, settings));
-    setLooking(false);
-    if (found) make(setPieces(openNow().programme, material.id, found, newId));
-  };
-  const goOn = () => {
-    if (cues === 0) act.makeCues();
-    void navigate('../words');
-  };
-  const number = (
-    label: string,
-    name: keyof typeof settings,
-    step: number,
-    least: number,
-    most: number,
-  ) => (
-    <NumberInput
-      size="xs"
-      label={label}
-      w={128}
-      step={step}
-      min={least}
-      max={most}
-      value={settings[name]}
-      onChange={(value) => typeof value === 'number' && setSettings({ ...settings, [name]: value })}
-    />
-  );
-  return (
-    <div className={`card ${classes.found}`}>
-      <div>
-        <b>{count > 0 ? `${plural(count, 'piece')} of speech found` : 'No speech found'}</b>
-        <br />
-        <span className="quiet">
-          {count > 0
-            ? 'Too many or too few? Set how long a pause must be and find again.'
-            : 'Lower how far speech must stand out, or bring in another sound.'}
-        </span>
-      </div>
-      <div className={classes.settings}>
-        {number('Shortest pause, s', 'shortestPause', 0.05, 0.05, 5)}
-        {number('Shortest piece, s', 'shortestPiece', 0.05, 0.02, 5)}
-        {number('Must stand out, dB', 'strictness', 1, 1, 20)}
-        <span className="spring" />
-        <Button loading={looking} onClick={() => void find()}>
-          Find speech
-        </Button>
-        {inUse && count > 0 && (
-          <Button variant="filled" onClick={goOn}>
-            {cues === 0 ? 'Make cues and type' : 'Type as you listen'}
-          </Button>
-        )}
-      </div>
-    </div>
   );
 }

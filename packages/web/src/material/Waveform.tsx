@@ -1,6 +1,6 @@
 /** A whole sound's outline in a small picture, with its pieces tinted. */
 import { useElementSize } from '@mantine/hooks';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type MouseEvent } from 'react';
 import type { Peaks } from '@cadence/core/listen/peaks.ts';
 import { drawWave, even } from '../app/drawWave.ts';
 import type { Piece } from '@cadence/core/programme/programme.ts';
@@ -15,11 +15,14 @@ interface Props {
   readonly pieces?: readonly Piece[];
   readonly label: string;
   onPick?(seconds: number): void;
+  /** The pointer is dragged over an instant, or lifted. */
+  onHear?(seconds: number | null): void;
 }
 
-export function Waveform({ peaks, duration, height, pieces = [], label, onPick }: Props) {
+export function Waveform({ peaks, duration, height, pieces = [], label, onPick, onHear }: Props) {
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
+  const dragged = useRef(false);
   const dyes = useDyes();
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
@@ -42,6 +45,10 @@ export function Waveform({ peaks, duration, height, pieces = [], label, onPick }
       even,
     );
   }, [peaks, duration, width, height, pieces, dyes]);
+  const at = (event: MouseEvent<HTMLCanvasElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return ((event.clientX - box.left) / box.width) * duration;
+  };
   return (
     <div ref={ref} style={{ height, minWidth: 0 }}>
       <canvas
@@ -51,10 +58,17 @@ export function Waveform({ peaks, duration, height, pieces = [], label, onPick }
         width={Math.round(width * window.devicePixelRatio)}
         height={Math.round(height * window.devicePixelRatio)}
         style={{ width, height, display: 'block' }}
-        onClick={(event) => {
-          const box = event.currentTarget.getBoundingClientRect();
-          onPick?.(((event.clientX - box.left) / box.width) * duration);
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          dragged.current = false;
         }}
+        onPointerMove={(event) => {
+          if (event.buttons !== 1) return;
+          dragged.current = true;
+          onHear?.(at(event));
+        }}
+        onPointerUp={() => onHear?.(null)}
+        onClick={(event) => !dragged.current && onPick?.(at(event))}
       />
     </div>
   );

@@ -5,7 +5,7 @@ import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
 import { apply } from '@cadence/core/programme/apply.ts';
 import { cuesFromCaptions } from '@cadence/core/programme/captions.ts';
 import type { Edit } from '@cadence/core/programme/change.ts';
-import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
+import { keepFound } from '@cadence/core/programme/edits/keepFound.ts';
 import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
@@ -75,7 +75,11 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
     signal,
   );
   const heard = read.heard ? await inListening().unpack(read.heard) : undefined;
-  const found = heard ? await inListening().find(heard.speech, DEFAULT_SPEECH) : [];
+  const found = heard && {
+    pieces: await inListening().find(heard.speech, DEFAULT_SPEECH),
+    pulse: await inListening().pulse(heard.pulse),
+    hits: heard.hits,
+  };
   if (read.heard && heard) {
     remember(hash, heard);
     await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
@@ -96,8 +100,8 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
   const { programme } = openNow();
   const add = addMaterial(programme, material);
   const after = apply(programme, add.changes);
-  const pieces = setPieces(after, id, found, newId).changes;
-  const edit: Edit = { ...add, changes: [...add.changes, ...pieces] };
+  const kept = found ? keepFound(after, material, found, newId) : [];
+  const edit: Edit = { ...add, changes: [...add.changes, ...kept] };
   make(edit);
   // A film that knows its rate sets the programme up; whatever does not is asked for.
   if (openNow().programme.facts.setBy === 'default' || read.picture?.frameRate === null) {

@@ -75,15 +75,20 @@ async function fetchHeard(hash: string): Promise<Heard | undefined> {
 }
 
 /** What was heard in a material; undefined until it is there. */
-export function useHeard(hash: string | undefined): Heard | undefined {
-  const [heard, setHeard] = useState<{ hash: string; heard: Heard } | undefined>();
+export const useHeard = (hash: string | undefined): Heard | undefined => useHeardAll([hash])[0];
+
+/** What was heard in each of some materials; undefined until it is there. */
+export function useHeardAll(hashes: readonly (string | undefined)[]): (Heard | undefined)[] {
+  const [, setCount] = useState(0);
+  const key = hashes.join(' ');
   useEffect(() => {
-    if (hash === undefined) return;
     let stale = false;
-    void heardIn(hash).then((found) => found && !stale && setHeard({ hash, heard: found }));
+    for (const hash of key.split(' '))
+      if (hash !== '' && !known.has(hash))
+        void heardIn(hash).then((found) => found && !stale && setCount((count) => count + 1));
     return () => {
       stale = true;
     };
-  }, [hash]);
-  return heard?.hash === hash ? heard?.heard : undefined;
+  }, [key]);
+  return hashes.map((hash) => (hash === undefined ? undefined : known.get(hash)));
 }

@@ -1,9 +1,12 @@
 /**
- * Playing the programme: its sound is the clock, and its picture follows.
+ * Playing the programme: its main sound is the clock, and other sounds and the picture follow.
  *
- * The sound is played by a media element, which streams it in ranges and keeps the pitch at other
- * speeds; its position is the position of the programme. Where there is no sound, a silent clock runs.
+ * Each sound is played by a media element, which streams it in ranges and keeps the pitch at other
+ * speeds; the position of the main one is the position of the programme. Where it is not heard, a silent
+ * clock runs. Levels and fades are set on every screen frame.
  */
+import { gainAt, inMaterial, inProgramme, stretchOf } from '@cadence/core/programme/heard.ts';
+import type { Sound } from '@cadence/core/programme/programme.ts';
 import { toSeconds, fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 
@@ -18,15 +21,29 @@ export interface PlayerState {
 }
 
 export interface Sources {
-  /** Addresses of what is heard and what is seen; the same one for a film with its own sound. */
-  readonly sound: string | null;
+  /** What is heard, by its address and how it is laid; the main sound first. */
+  readonly sounds: readonly { readonly source: string; readonly sound: Sound }[];
+  /** Address of what is seen; a film may be among the sounds too. */
   readonly picture: string | null;
   readonly length: Ticks;
 }
 
+/** A sound with the element that plays it. */
+interface Track {
+  readonly source: string;
+  readonly element: HTMLMediaElement;
+  sound: Sound;
+}
+
+/** How far a sound or the picture may stray from the clock before it is brought back, in seconds. */
+const STRAY = 0.06;
+
+/** Whether a film's own sound lies as in the film, so that one element can play both. */
+const asInFilm = ({ at, from }: Sound): boolean => at === 0 && from === 0;
+
 class Player {
-  #sources: Sources = { sound: null, picture: null, length: 0 as Ticks };
-  #sound: HTMLMediaElement | null = null;
+  #sources: Sources = { sounds: [], picture: null, length: 0 as Ticks };
+  #tracks: Track[] = [];
   #video: HTMLVideoElement | null = null;
   #state: PlayerState = { playing: false, speed: 1, stretch: null, looping: false, problem: null };
   /** Where the programme stands, in seconds, when no element says so. */
@@ -58,19 +75,40 @@ class Player {
   }
 
   load(sources: Sources): void {
-    const { sound, picture } = this.#sources;
+    const same =
+      sources.picture === this.#sources.picture &&
+      sources.sounds.length === this.#tracks.length &&
+      sources.sounds.every(({ source, sound }, at) => {
+        const track = this.#tracks[at];
+        const shared = track?.element === this.#video;
+        return track?.source === source && (!shared || asInFilm(sound));
+      });
     this.#sources = sources;
-    if (sound === sources.sound && picture === sources.picture) return;
-    this.pause();
-    for (const element of new Set([this.#sound, this.#video])) {
-      element?.removeAttribute('src');
-      element?.load();
+    if (same) {
+      sources.sounds.forEach(({ sound }, at) => {
+        const track = this.#tracks[at];
+        if (track) track.sound = sound;
+      });
+      if (!this.#state.playing) this.#seek(this.#at);
+      return;
     }
-    this.#video = sources.picture === null ? null : this.#element('video', sources.picture);
-    if (sources.sound === null) this.#sound = null;
-    else if (sources.sound === sources.picture) this.#sound = this.#video;
-    else this.#sound = this.#element('audio', sources.sound);
-    if (this.#video && this.#video !== this.#sound) this.#video.muted = true;
+    this.pause();
+    for (const element of this.#elements()) {
+      element.removeAttribute('src');
+      element.load();
+    }
+    const { picture } = sources;
+    this.#video = picture === null ? null : this.#element('video', picture);
+    this.#tracks = sources.sounds.map(({ source, sound }) => ({
+      source,
+      sound,
+      element:
+        this.#video && source === picture && asInFilm(sound)
+          ? this.#video
+          : this.#element('audio', source),
+    }));
+    if (this.#video)
+      this.#video.muted = !this.#tracks.some(({ element }) => element === this.#video);
     this.#set({ problem: null });
     this.#seek(this.#at);
   }
@@ -79,16 +117,24 @@ class Player {
     if (stretch) this.#seek(toSeconds(stretch.start));
     else if (this.#seconds() >= this.#end() - 0.01) this.#seek(0);
     this.#set({ stretch, playing: true });
-    this.#clockStart = performance.now() - (this.#at / this.#state.speed) * 1000;
-    for (const element of this.#elements()) {
-      element.playbackRate = this.#state.speed;
-      element.play().catch((error: unknown) => {
-        // Stopping before it began is no failure.
-        if (error instanceof DOMException && error.name === 'AbortError') return;
-        if (element === this.#sound) this.#fail();
-      });
-    }
+    this.#clockStart = performance.now();
+    for (const element of this.#elements()) element.playbackRate = this.#state.speed;
+    if (this.#video) this.#begin(this.#video);
+    this.#keepTogether(this.#at);
     this.#run();
+  }
+
+  #begin(element: HTMLMediaElement): void {
+    element.play().catch((error: unknown) => {
+      // Stopping before it began is no failure.
+      if (error instanceof DOMException && error.name === 'AbortError') return;
+      if (element === this.#main?.element) this.#fail();
+    });
+  }
+
+  /** The sound that is the clock. */
+  get #main(): Track | undefined {
+    return this.#tracks[0];
   }
 
   pause(): void {
@@ -113,7 +159,7 @@ class Player {
 
   setSpeed(speed: number): void {
     this.#at = this.#seconds();
-    this.#clockStart = performance.now() - (this.#at / speed) * 1000;
+    this.#clockStart = performance.now();
     for (const element of this.#elements()) element.playbackRate = speed;
     this.#set({ speed });
   }
@@ -128,19 +174,20 @@ class Player {
     element.preservesPitch = true;
     element.src = source;
     element.onerror = () => {
-      if (element === this.#sound) this.#fail();
+      if (element === this.#main?.element) this.#fail();
     };
     element.onseeked = () => this.#tell();
     element.onloadeddata = () => {
-      if (Math.abs(element.currentTime - this.#at) > 0.001 && !this.#state.playing)
-        element.currentTime = this.#at;
+      if (!this.#state.playing) this.#seek(this.#at);
       this.#tell();
     };
     return element;
   }
 
   #elements(): HTMLMediaElement[] {
-    return [...new Set([this.#sound, this.#video])].filter((element) => element !== null);
+    return [...new Set([this.#video, ...this.#tracks.map(({ element }) => element)])].filter(
+      (element) => element !== null,
+    );
   }
 
   #fail(): void {
@@ -157,15 +204,20 @@ class Player {
 
   #seconds(): number {
     if (!this.#state.playing) return this.#at;
-    const sound = this.#sound;
-    if (sound && !sound.ended) return sound.currentTime;
-    return ((performance.now() - this.#clockStart) / 1000) * this.#state.speed;
+    const main = this.#main;
+    if (main && !main.element.paused && !main.element.ended && !main.element.seeking)
+      return toSeconds(inProgramme(main.sound, fromSeconds(main.element.currentTime)));
+    return this.#at + ((performance.now() - this.#clockStart) / 1000) * this.#state.speed;
   }
 
   #seek(to: number): void {
     this.#at = Math.max(0, Math.min(this.#end(), to));
-    this.#clockStart = performance.now() - (this.#at / this.#state.speed) * 1000;
-    if (this.#sound) this.#sound.currentTime = this.#at;
+    this.#clockStart = performance.now();
+    for (const { element, sound } of this.#tracks) {
+      const there = toSeconds(inMaterial(sound, fromSeconds(this.#at)));
+      if (element !== this.#video && Math.abs(element.currentTime - there) > 0.0005)
+        element.currentTime = Math.max(0, there);
+    }
     this.#seekVideo();
   }
 
@@ -190,23 +242,35 @@ class Player {
         }
         this.#seek(stretch ? toSeconds(stretch.start) : 0);
       }
-      this.#keepTogether(now);
+      this.#at = this.#seconds();
+      this.#clockStart = performance.now();
+      this.#keepTogether(this.#at);
       this.#tell();
       this.#frame = requestAnimationFrame(step);
     };
     this.#frame = requestAnimationFrame(step);
   }
 
-  /** Brings a picture with a sound of its own elsewhere back to the sound when it strays. */
+  /** Lets each sound be heard where it lies, as loud as it should be, and brings back what strays. */
   #keepTogether(now: number): void {
+    const time = fromSeconds(now);
+    for (const { element, sound } of this.#tracks) {
+      const { start, end } = stretchOf(sound);
+      element.volume = Math.min(1, gainAt(sound, time));
+      if (element === this.#video) continue;
+      const inside = time >= start && time < end;
+      if (!inside) {
+        if (!element.paused) element.pause();
+        continue;
+      }
+      const there = toSeconds(inMaterial(sound, time));
+      if (element.paused && !element.ended) {
+        if (Math.abs(element.currentTime - there) > STRAY) element.currentTime = there;
+        this.#begin(element);
+      } else if (element !== this.#main?.element) bringBack(element, there);
+    }
     const video = this.#video;
-    if (
-      video &&
-      video !== this.#sound &&
-      !video.seeking &&
-      Math.abs(video.currentTime - now) > 0.06
-    )
-      video.currentTime = now;
+    if (video && video !== this.#main?.element) bringBack(video, now);
   }
 
   #tell(): void {
@@ -218,6 +282,11 @@ class Player {
     this.#state = { ...this.#state, ...part };
     for (const watcher of this.#watchers) watcher();
   }
+}
+
+function bringBack(element: HTMLMediaElement, there: number): void {
+  if (!element.seeking && Math.abs(element.currentTime - there) > STRAY)
+    element.currentTime = there;
 }
 
 export const player = new Player();

@@ -1,14 +1,6 @@
 /** The selected cue: its text, its times, how it reads, and how it looks. */
-import {
-  Button,
-  ColorInput,
-  NumberInput,
-  Select,
-  SegmentedControl,
-  TextInput,
-} from '@mantine/core';
+import { Button, ColorInput, NumberInput, Select, SegmentedControl } from '@mantine/core';
 import { useEffect, useMemo, useState } from 'react';
-import type { Edit } from '@cadence/core/programme/change.ts';
 import { setStrandStyle, setStyle, setText } from '@cadence/core/programme/edits/reword.ts';
 import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
@@ -18,13 +10,14 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames } from '@cadence/core/time/frameRate.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { STYLE_FAMILIES } from '@cadence/paint/shelf.ts';
 import { act } from '../app/actions.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { currentCues, currentStrand, openNow, useApp, useShown } from '../app/store.ts';
 import { ReadingGauge } from '../words/ReadingGauge.tsx';
+import { TimeField } from './TimeField.tsx';
 import classes from './CuePanel.module.css';
 
 export function CuePanel() {
@@ -180,52 +173,6 @@ function CueText({ cue }: { cue: Cue }) {
           event.preventDefault();
           event.currentTarget.blur();
         }
-      }}
-    />
-  );
-}
-
-interface TimeProps {
-  readonly label: string;
-  readonly time: Ticks;
-  readonly move: (to: Ticks) => Edit;
-}
-
-/** A time that can be typed as timecode, frames or seconds. */
-function TimeField({ label, time, move }: TimeProps) {
-  const { frameRate, startTimecode, length } = useShown((programme) => programme.facts);
-  const shown = formatTimecode(add(time, startTimecode), frameRate);
-  const [text, setTyped] = useState(shown);
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    setTyped(shown);
-    setProblem(null);
-  }, [shown]);
-  const keep = () => {
-    if (text === shown) {
-      setProblem(null);
-      return;
-    }
-    const typed = parseTypedTime(text, frameRate, startTimecode);
-    if (typed === undefined) setProblem(`Write a time as ${shown}, 465f or 18.6s.`);
-    else if (typed < 0 || typed > length) setProblem('This lies outside the programme.');
-    else if (!make(move(typed))) setTyped(shown);
-  };
-  return (
-    <TextInput
-      label={label}
-      size="xs"
-      value={text}
-      error={problem}
-      classNames={{ input: classes.time ?? '', label: classes.label ?? '' }}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={keep}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') keep();
-        if (event.key !== 'Escape') return;
-        setTyped(shown);
-        setProblem(null);
-        event.currentTarget.blur();
       }}
     />
   );

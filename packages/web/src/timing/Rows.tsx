@@ -4,16 +4,20 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { within } from '@cadence/core/time/range.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { piecesInOrder } from '@cadence/core/programme/order.ts';
+import { heardBeats, heardHits, heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
+import { marksInOrder } from '@cadence/core/programme/order.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
 import { useDyes } from '../app/dyes.ts';
 import { currentCues, useApp, useAppDispatch, useShown } from '../app/store.ts';
 import { looked, ROW_SPANS } from '../app/view.ts';
-import { useHeard } from '../material/heard.ts';
+import { useHeardAll } from '../material/heard.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
-import { drawRow, type RowContent } from './drawRow.ts';
+import { drawRow, type RowContent, type Wave } from './drawRow.ts';
 import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
 import { InPlaceText } from './InPlaceText.tsx';
+import { instantsWithin } from './snapping.ts';
+import { thingsOf } from './things.ts';
 import { usePointer } from './usePointer.ts';
 import classes from './Rows.module.css';
 
@@ -25,9 +29,16 @@ export function Rows() {
   const dispatch = useAppDispatch();
   const scroller = useRef<HTMLDivElement>(null);
   const { ref, width } = useElementSize();
-  const heard = useHeard(programme.materials[facts.sound ?? '']?.hash);
+  const hand = useApp((state) => state.view.hand);
+  const picked = useApp((state) => state.view.picked);
+  const waves = useWaves(programme);
   const cues = currentCues(programme);
-  const pieces = piecesInOrder(programme, facts.sound);
+  const [pieces, beats, hits] = [
+    heardPieces(programme),
+    heardBeats(programme),
+    heardHits(programme),
+  ];
+  const marks = marksInOrder(programme);
   const hasWords = useMemo(() => cues.some((cue) => cue.words.length > 0), [cues]);
   const page = useMemo<Page>(
     () => ({
@@ -92,7 +103,13 @@ export function Rows() {
     return () => element.removeEventListener('wheel', wheel);
   }, [page, secondsARow, dispatch, pointer]);
 
-  useShowSelected(scroller, page, selection, programme.cues);
+  const chosen = selection.at(-1);
+  const thing = picked.at(-1);
+  const start =
+    thing !== undefined && hand !== 'cues'
+      ? thingsOf(programme, hand).find(({ id }) => id === thing)?.start
+      : programme.cues[chosen ?? '']?.start;
+  useShowSelected(scroller, page, thing ?? chosen, start);
 
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
@@ -135,8 +152,13 @@ export function Rows() {
               page={page}
               cues={inRow}
               pieces={within(pieces, range)}
-              peaks={heard?.peaks}
+              beats={instantsWithin(beats, range)}
+              hits={within(hits, range)}
+              marks={instantsWithin(marks, range)}
+              waves={waves}
               selection={selection.filter((id) => inRow.some((cue) => cue.id === id))}
+              picked={picked}
+              hand={hand}
               frameRate={facts.frameRate}
               startTimecode={facts.startTimecode}
               length={facts.length}
@@ -165,7 +187,7 @@ export function Rows() {
 const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((item, at) => item === b[at]);
 
-const LISTS = new Set(['cues', 'pieces', 'selection']);
+const LISTS = new Set(['cues', 'pieces', 'beats', 'hits', 'marks', 'waves', 'selection', 'picked']);
 
 /** Redrawn only when something in it has changed. */
 const Row = memo(
@@ -253,15 +275,35 @@ function Band({ page, band }: { page: Page; band: { start: Ticks; end: Ticks } }
   ));
 }
 
-/** Brings the selected cue into sight when the selection moves. */
+/** The outline of every sound that is heard; the same list until one of them changes. */
+function useWaves(programme: Programme): readonly Wave[] {
+  const sounds = soundsHeard(programme);
+  const hashes = sounds.map(({ material }) => programme.materials[material]?.hash);
+  const heard = useHeardAll(hashes);
+  const now = sounds.map((sound, at) => ({
+    peaks: heard[at]?.peaks,
+    sound,
+    main: sound.material === programme.facts.sound,
+  }));
+  const last = useRef<readonly Wave[]>([]);
+  const same =
+    last.current.length === now.length &&
+    now.every(
+      (wave, at) =>
+        last.current[at]?.peaks === wave.peaks &&
+        JSON.stringify(last.current[at]?.sound) === JSON.stringify(wave.sound),
+    );
+  if (!same) last.current = now;
+  return last.current;
+}
+
+/** Brings what is selected into sight when the selection moves. */
 function useShowSelected(
   scroller: React.RefObject<HTMLDivElement | null>,
   page: Page,
-  selection: readonly string[],
-  cues: Readonly<Record<string, { start: Ticks } | undefined>>,
+  id: string | undefined,
+  start: Ticks | undefined,
 ): void {
-  const id = selection.at(-1);
-  const start = id === undefined ? undefined : cues[id]?.start;
   const last = useRef<string | undefined>(undefined);
   useEffect(() => {
     const view = scroller.current;

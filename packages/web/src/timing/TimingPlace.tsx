@@ -1,19 +1,28 @@
 /** Timing: the sound in rows, the cues under it, and the picture beside it. */
-import { Button, SegmentedControl, Switch } from '@mantine/core';
-import { piecesInOrder } from '@cadence/core/programme/order.ts';
+import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core';
+import { IconVolume, IconVolumeOff } from '@tabler/icons-react';
+import { heardPieces } from '@cadence/core/programme/heard.ts';
 import { act } from '../app/actions.ts';
-import { currentCues, useApp, useShown } from '../app/store.ts';
-import { ROW_SPANS } from '../app/view.ts';
+import { hold } from '../app/handActions.ts';
+import { currentCues, useApp, useAppDispatch, useShown } from '../app/store.ts';
+import { HANDS, looked, ROW_SPANS, TAPS, type Hand, type TapFor } from '../app/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { Transport } from '../playback/Transport.tsx';
 import { CuePanel } from './CuePanel.tsx';
+import { HandPanel } from './HandPanel.tsx';
 import { Rows } from './Rows.tsx';
+import { SnapMenu } from './SnapMenu.tsx';
+import { NAMES } from './things.ts';
+import { TAP_NAMES } from './tapping.ts';
+import { showWindow } from './windows.ts';
+
+/** After a choice above them the keys are for the rows again, not for the choice. */
+const toRows = (): void =>
+  document.querySelector<HTMLElement>('[data-keys]')?.focus({ preventScroll: true });
 
 export default function TimingPlace() {
-  const secondsARow = useApp((state) => state.view.secondsARow);
-  const snap = useApp((state) => state.view.snap);
-  const cues = useShown((programme) => currentCues(programme).length);
-  const pieces = useShown((programme) => piecesInOrder(programme, programme.facts.sound).length);
+  const { secondsARow, hand, scrub, tapFor } = useApp((state) => state.view);
+  const dispatch = useAppDispatch();
   return (
     <main className="place">
       <section className="page" aria-label="Rows">
@@ -23,32 +32,78 @@ export default function TimingPlace() {
             aria-label="Seconds a row"
             data={ROW_SPANS.map(String)}
             value={String(secondsARow)}
-            onChange={(value) => act.setRow(Number(value))}
+            onChange={(value) => {
+              act.setRow(Number(value));
+              toRows();
+            }}
           />
-          <Switch
+          <SnapMenu />
+          <Tooltip label="Hear the sound under what is dragged (O)">
+            <Button
+              aria-label="Hear what is dragged"
+              aria-pressed={scrub}
+              onClick={act.toggleScrub}
+            >
+              {scrub ? <IconVolume size={16} /> : <IconVolumeOff size={16} />}
+            </Button>
+          </Tooltip>
+          <span className="spring" />
+          <span className="quiet">Tap ; for</span>
+          <Select
             size="xs"
-            label="Snap to edges"
-            checked={snap}
-            onChange={act.toggleSnap}
-            color="var(--indigo)"
-            ml={8}
+            w={92}
+            aria-label="Tap for"
+            data={TAPS.map((value) => ({ value, label: TAP_NAMES[value] }))}
+            value={tapFor}
+            allowDeselect={false}
+            onChange={(value) => value && dispatch(looked({ tapFor: value as TapFor }))}
+          />
+        </div>
+        <div className="bar">
+          <span className="quiet">In hand</span>
+          <SegmentedControl
+            aria-label="In hand"
+            data={HANDS.map((value) => ({ value, label: NAMES[value].many }))}
+            value={hand}
+            onChange={(value) => {
+              hold.setHand(value as Hand);
+              toRows();
+            }}
           />
           <span className="spring" />
-          <Button onClick={act.closeGaps}>Close gaps</Button>
-          <Button onClick={act.addCue}>New cue</Button>
-          {pieces > 0 && (
-            <Button variant={cues === 0 ? 'filled' : 'default'} onClick={act.makeCues}>
-              Make cues from pieces
-            </Button>
-          )}
+          {hand === 'cues' ? <CueActions /> : <MarkActions />}
         </div>
         <Rows />
       </section>
       <aside className="side">
         <PictureView />
         <Transport />
-        <CuePanel />
+        {hand === 'cues' ? <CuePanel /> : <HandPanel hand={hand} />}
       </aside>
     </main>
   );
 }
+
+function CueActions() {
+  const cues = useShown((programme) => currentCues(programme).length);
+  const pieces = useShown((programme) => heardPieces(programme).length);
+  return (
+    <>
+      <Button onClick={() => showWindow('pull')}>Pull to the beat</Button>
+      <Button onClick={act.closeGaps}>Close gaps</Button>
+      <Button onClick={act.addCue}>New cue</Button>
+      {pieces > 0 && (
+        <Button variant={cues === 0 ? 'filled' : 'default'} onClick={act.makeCues}>
+          Make cues from pieces
+        </Button>
+      )}
+    </>
+  );
+}
+
+const MarkActions = () => (
+  <>
+    <Button onClick={() => showWindow('makeMarks')}>Make marks</Button>
+    <Button onClick={() => showWindow('marks')}>Table of marks</Button>
+  </>
+);

@@ -9,7 +9,7 @@ import { TICKS_PER_SECOND, type Ticks } from '@cadence/core/time/ticks.ts';
 export interface RowShape {
   readonly waveTop: number;
   readonly waveHeight: number;
-  /** Baseline of the words under the waveform; null where no word is timed. */
+  /** Baseline of the words under the waveform and the beats; null where no word is timed. */
   readonly words: number | null;
   readonly laneTop: number;
   readonly laneHeight: number;
@@ -19,8 +19,8 @@ export interface RowShape {
 
 export const rowShape = (hasWords: boolean): RowShape =>
   hasWords
-    ? { waveTop: 17, waveHeight: 52, words: 82, laneTop: 90, laneHeight: 30, step: 138 }
-    : { waveTop: 17, waveHeight: 52, words: null, laneTop: 75, laneHeight: 32, step: 123 };
+    ? { waveTop: 17, waveHeight: 52, words: 88, laneTop: 96, laneHeight: 30, step: 144 }
+    : { waveTop: 17, waveHeight: 52, words: null, laneTop: 78, laneHeight: 32, step: 126 };
 
 export interface Page {
   /** Ticks in a row. */

@@ -1,35 +1,103 @@
 /** What lies under the pointer on the page of rows, and what dragging it comes to. */
+import type { Edit } from '@cadence/core/programme/change.ts';
 import { addCue } from '@cadence/core/programme/edits/addCue.ts';
+import { trimHit } from '@cadence/core/programme/edits/hits.ts';
+import { moveMarks } from '@cadence/core/programme/edits/marks.ts';
 import { moveCues } from '@cadence/core/programme/edits/moveCues.ts';
 import { moveSeam } from '@cadence/core/programme/edits/moveSeam.ts';
+import { trimPiece } from '@cadence/core/programme/edits/pieces.ts';
+import { moveBeat } from '@cadence/core/programme/edits/pulse.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { cuesInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
-import type { Cue, Id, Piece, Programme } from '@cadence/core/programme/programme.ts';
+import { inMaterial, soundOf } from '@cadence/core/programme/heard.ts';
+import { marksInOrder } from '@cadence/core/programme/order.ts';
+import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { firstEndingAfter, within, type Range } from '@cadence/core/time/range.ts';
 import { add, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
+import type { Hand } from '../app/view.ts';
 import { instantAt, ticksOf, type Page, type Point } from './geometry.ts';
+import { instantsWithin } from './snapping.ts';
+import { thingsOf, type Thing } from './things.ts';
 
 export type Target =
   | { readonly kind: 'edge'; readonly cue: Id; readonly edge: Edge }
   | { readonly kind: 'seam'; readonly before: Id; readonly after: Id }
   | { readonly kind: 'cue'; readonly cue: Id }
   | { readonly kind: 'lane' }
-  | { readonly kind: 'wave' };
+  | { readonly kind: 'mark'; readonly id: Id }
+  | { readonly kind: 'beat'; readonly id: Id }
+  | { readonly kind: 'thingEdge'; readonly id: Id; readonly edge: Edge; readonly hits: boolean }
+  | { readonly kind: 'wave'; readonly over: Id | null };
 
 /** How near an edge the pointer must be to take it, in pixels. */
 const REACH = 6;
+/** The height of the tags of marks, from the top of the waveform. */
+const TAGS = 18;
 
 /**
  * The target at a point.
  *
  * @param y  pixels from the top of the row
  */
-export function targetAt(page: Page, cues: readonly Cue[], point: Point, y: number): Target {
-  const { laneTop, laneHeight } = page.shape;
-  if (y < laneTop - 4 || y > laneTop + laneHeight + 4) return { kind: 'wave' };
+export function targetAt(
+  page: Page,
+  programme: Programme,
+  cues: readonly Cue[],
+  hand: Hand,
+  point: Point,
+  y: number,
+): Target {
+  const { laneTop, laneHeight, waveTop } = page.shape;
+  const inLane = y >= laneTop - 4 && y <= laneTop + laneHeight + 4;
   const time = instantAt(page, point);
   const reach = ticksOf(page, REACH);
+  if (!inLane && (hand === 'marks' || (y >= waveTop && y <= waveTop + TAGS))) {
+    const wide = { start: (time - reach - reach / 3) as Ticks, end: (time + reach * 1.4) as Ticks };
+    const mark = nearest(instantsWithin(marksInOrder(programme), wide), time);
+    if (mark) return { kind: 'mark', id: mark.id };
+  }
+  if (!inLane) return onWave(programme, hand, time, reach);
+  return inLaneAt(cues, time, reach);
+}
+
+function nearest<T extends { readonly at: Ticks }>(
+  found: readonly T[],
+  time: Ticks,
+): T | undefined {
+  return [...found].sort((a, b) => Math.abs(a.at - time) - Math.abs(b.at - time))[0];
+}
+
+/** What of the kind in hand lies on the waveform here. */
+function onWave(programme: Programme, hand: Hand, time: Ticks, reach: Ticks): Target {
+  if (hand === 'cues' || hand === 'marks') return { kind: 'wave', over: null };
+  const window = { start: subtract(time, reach), end: add(time, reach) };
+  const things = thingsOf(programme, hand);
+  if (hand === 'beats') {
+    const near = instantsWithin(
+      things.map(({ id, start }) => ({ id, at: start })),
+      window,
+    );
+    const beat = nearest(near, time);
+    return beat ? { kind: 'beat', id: beat.id } : { kind: 'wave', over: null };
+  }
+  const near: readonly Thing[] = within(things, window);
+  const edges = near.flatMap((thing) =>
+    (['start', 'end'] as const).map((edge) => ({
+      thing,
+      edge,
+      // Inside a short thing its middle third can still be held.
+      held: time > thing.start && time < thing.end ? (thing.end - thing.start) / 3 : reach,
+      distance: Math.abs(thing[edge] - time),
+    })),
+  );
+  const edge = edges
+    .filter(({ distance, held }) => distance <= Math.min(reach, held))
+    .sort((a, b) => a.distance - b.distance)[0];
+  if (edge) return { kind: 'thingEdge', id: edge.thing.id, edge: edge.edge, hits: hand === 'hits' };
+  const inside = near.find((thing) => time >= thing.start && time < thing.end);
+  return { kind: 'wave', over: inside?.id ?? null };
+}
+
+function inLaneAt(cues: readonly Cue[], time: Ticks, reach: Ticks): Target {
   const place = firstEndingAfter(cues, (time - reach) as Ticks);
   const [first, second] = [cues[place], cues[place + 1]];
   if (!first || first.start > time + reach) return { kind: 'lane' };
@@ -45,9 +113,9 @@ export function targetAt(page: Page, cues: readonly Cue[], point: Point, y: numb
         const held = inside ? Math.min(reach, (cue.end - cue.start) / 3) : reach;
         if (distance <= held) edges.push({ cue, edge, distance });
       }
-  const nearest = edges.sort((a, b) => a.distance - b.distance)[0];
-  if (nearest) {
-    const { cue, edge } = nearest;
+  const found = edges.sort((a, b) => a.distance - b.distance)[0];
+  if (found) {
+    const { cue, edge } = found;
     const before = cues[place - 1];
     if (edge === 'start' && before?.end === cue.start)
       return { kind: 'seam', before: before.id, after: cue.id };
@@ -63,17 +131,51 @@ export const cursorOf: Readonly<Record<Target['kind'], string>> = {
   seam: 'col-resize',
   cue: 'grab',
   lane: 'crosshair',
+  mark: 'grab',
+  beat: 'ew-resize',
+  thingEdge: 'ew-resize',
   wave: 'text',
 };
+
+/** What of the kind in hand a target picks when it is clicked. */
+export function pickOf(target: Target): Id | null {
+  if (target.kind === 'mark' || target.kind === 'beat' || target.kind === 'thingEdge')
+    return target.id;
+  return target.kind === 'wave' ? target.over : null;
+}
+
+/** What moves with a target: left out of what it may snap to. */
+export function draggedWith(target: Target, selection: readonly Id[], picked: readonly Id[]): Id[] {
+  switch (target.kind) {
+    case 'cue':
+      return [...selection];
+    case 'edge':
+      return [target.cue];
+    case 'seam':
+      return [target.before, target.after];
+    case 'mark':
+      return picked.includes(target.id) ? [...picked] : [target.id];
+    case 'beat':
+    case 'thingEdge':
+      return [target.id];
+    default:
+      return [];
+  }
+}
+
+/** An instant of the programme in the time of the material that a thing was found in. */
+function foundAt(programme: Programme, material: Id, time: Ticks): Ticks {
+  const sound = soundOf(programme, material);
+  return sound ? inMaterial(sound, time) : time;
+}
 
 /** The edit that dragging `target` from one instant to another comes to; null where it makes none. */
 export function dragEdit(
   programme: Programme,
   strand: Id,
   target: Target,
-  from: Ticks,
-  to: Ticks,
-  selection: readonly Id[],
+  [from, to]: readonly [from: Ticks, to: Ticks],
+  { selection, picked }: { readonly selection: readonly Id[]; readonly picked: readonly Id[] },
   newId: () => Id,
 ): Edit | null {
   switch (target.kind) {
@@ -93,56 +195,50 @@ export function dragEdit(
         '',
         newId,
       );
+    case 'mark':
+      return moveMarks(programme, draggedWith(target, selection, picked), subtract(to, from));
+    case 'beat': {
+      const beat = programme.beats[target.id];
+      return beat ? moveBeat(programme, beat.id, foundAt(programme, beat.material, to)) : null;
+    }
+    case 'thingEdge': {
+      const thing = target.hits ? programme.hits[target.id] : programme.pieces[target.id];
+      if (!thing) return null;
+      const trim = target.hits ? trimHit : trimPiece;
+      return trim(programme, thing.id, target.edge, foundAt(programme, thing.material, to));
+    }
     case 'wave':
       return null;
   }
 }
 
 /** The times whose places a drag moves: those that may snap. */
-export function movingTimes(programme: Programme, target: Target, from: Ticks): readonly Ticks[] {
-  if (target.kind !== 'cue') return [from];
-  const cue = programme.cues[target.cue];
-  return cue ? [cue.start, cue.end] : [from];
-}
-
-/** Everything near `around` that a drag may snap to, but not the edges of what is dragged. */
-export function snapTimes(
+export function movingTimes(
   programme: Programme,
-  strand: Id,
-  around: Range,
-  playhead: Ticks,
-  dragged: readonly Id[],
-): Ticks[] {
-  const edges = (ranges: readonly (Cue | Piece)[]) =>
-    within(ranges, around)
-      .filter((range) => !dragged.includes(range.id))
-      .flatMap((range) => [range.start, range.end]);
-  return [
-    ...edges(cuesInOrder(programme, strand)),
-    ...edges(piecesInOrder(programme, programme.facts.sound)),
-    playhead,
-  ];
+  target: Target,
+  from: Ticks,
+  picked: readonly Id[],
+): readonly Ticks[] {
+  if (target.kind === 'cue') {
+    const cue = programme.cues[target.cue];
+    return cue ? [cue.start, cue.end] : [from];
+  }
+  if (target.kind !== 'mark') return [from];
+  const marks = draggedWith(target, [], picked).map((id) => programme.marks[id]?.at);
+  return marks.filter((at) => at !== undefined);
 }
 
-/**
- * `to`, shifted so that one of the moving times falls on the nearest of `candidates`, if one lies
- * within `reach`.
- *
- * @param moving  times that move with the pointer, as they were when it was at `from`
- */
-export function snapped(
-  from: Ticks,
-  to: Ticks,
+/** The stretch in which a drag looks for what to snap to. */
+export function around(
+  page: Page,
   moving: readonly Ticks[],
-  candidates: readonly Ticks[],
+  [from, to]: readonly [Ticks, Ticks],
   reach: Ticks,
-): Ticks {
-  let best = reach + 1;
-  let shift = 0;
-  for (const time of moving)
-    for (const candidate of candidates) {
-      const off = candidate - (time + to - from);
-      if (Math.abs(off) < Math.abs(best)) [best, shift] = [off, off];
-    }
-  return Math.abs(best) <= reach ? add(to, shift as Ticks) : to;
+): Range {
+  const wide = ticksOf(page, 400);
+  const there = moving.map((time) => time + to - from);
+  return {
+    start: Math.min(to - wide, ...there.map((time) => time - reach)) as Ticks,
+    end: Math.max(to + wide, ...there.map((time) => time + reach)) as Ticks,
+  };
 }

@@ -1,20 +1,56 @@
 import { apply } from '@cadence/core/programme/apply.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
 import { at25, countingIds, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
-import { dragEdit, snapped, targetAt, type Target } from './pointing.ts';
+import type { Hand } from '../app/view.ts';
+import { dragEdit, targetAt, type Target } from './pointing.ts';
+import { catchesIn, snapped } from './snapping.ts';
 
 const page: Page = { span: spanOf(8), width: 800, shape: rowShape(false) };
-const programme = programmeWithCues([
-  ['The ferry wakes first,', 50, 100],
-  ['then the tide.', 100, 150],
-  ['Slack water.', 190, 225],
-]);
+const marked = (programme: Programme): Programme => ({
+  ...programme,
+  marks: { k: { id: 'k', at: at25(60), name: 'first oar', purpose: 'place' } },
+  pieces: { p: { id: 'p', material: 'm', start: at25(48), end: at25(98) } },
+  beats: Object.fromEntries(
+    [0, 25, 50].map((frame) => [
+      `b${frame}`,
+      {
+        id: `b${frame}`,
+        material: 'm',
+        at: at25(frame),
+        bar: frame === 0 ? '2/4' : null,
+        fixed: false,
+      },
+    ]),
+  ),
+  sounds: {
+    s: {
+      id: 's',
+      material: 'm',
+      at: at25(0),
+      from: at25(0),
+      to: at25(1000),
+      level: 0,
+      fadeIn: at25(0),
+      fadeOut: at25(0),
+      muted: false,
+    },
+  },
+});
+const programme = marked(
+  programmeWithCues([
+    ['The ferry wakes first,', 50, 100],
+    ['then the tide.', 100, 150],
+    ['Slack water.', 190, 225],
+  ]),
+);
 const cues = cuesInOrder(programme, 's');
 const lane = page.shape.laneTop + 10;
 /** A hundred pixels are a second, 25 frames. */
-const target = (frame: number, y = lane) => targetAt(page, cues, pointOf(page, at25(frame)), y);
+const target = (frame: number, y = lane, hand: Hand = 'cues') =>
+  targetAt(page, programme, cues, hand, pointOf(page, at25(frame)), y);
 
 describe('the page of rows', () => {
   it('wraps time, and finds it again', () => {
@@ -43,17 +79,39 @@ describe('the pointer', () => {
     expect(target(101)).toEqual({ kind: 'seam', before: 'c1', after: 'c2' });
     expect(target(151)).toEqual({ kind: 'edge', cue: 'c2', edge: 'end' });
     expect(target(170)).toEqual({ kind: 'lane' });
-    expect(target(75, 30)).toEqual({ kind: 'wave' });
+    expect(target(75, 50)).toEqual({ kind: 'wave', over: null });
+  });
+
+  it('finds marks by their tags, and what is in hand on the waveform', () => {
+    expect(target(60, 25)).toEqual({ kind: 'mark', id: 'k' });
+    expect(target(60, 50)).toEqual({ kind: 'wave', over: null });
+    expect(target(60, 50, 'marks')).toEqual({ kind: 'mark', id: 'k' });
+    expect(target(26, 50, 'beats')).toEqual({ kind: 'beat', id: 'b25' });
+    expect(target(49, 50, 'pieces')).toEqual({
+      kind: 'thingEdge',
+      id: 'p',
+      edge: 'start',
+      hits: false,
+    });
+    expect(target(75, 50, 'pieces')).toEqual({ kind: 'wave', over: 'p' });
   });
 
   it('finds a cue that runs on from the row before', () => {
-    expect(targetAt(page, cues, { row: 1, x: 20 }, lane)).toEqual({ kind: 'cue', cue: 'c3' });
+    const found = targetAt(page, programme, cues, 'cues', { row: 1, x: 20 }, lane);
+    expect(found).toEqual({ kind: 'cue', cue: 'c3' });
   });
 });
 
 describe('dragging', () => {
   const drag = (what: Target, from: number, to: number, selection: string[] = []) => {
-    const edit = dragEdit(programme, 's', what, at25(from), at25(to), selection, countingIds('n'));
+    const edit = dragEdit(
+      programme,
+      's',
+      what,
+      [at25(from), at25(to)],
+      { selection, picked: [] },
+      countingIds('n'),
+    );
     return cuesInOrder(apply(programme, edit?.changes ?? []), 's').map((cue) => [
       cue.start / at25(1),
       cue.end / at25(1),
@@ -84,9 +142,39 @@ describe('dragging', () => {
 });
 
 describe('snapping', () => {
+  const at = (...frames: number[]) =>
+    frames.map((frame) => ({ at: at25(frame), name: `${frame}` }));
+
   it('takes the nearest edge within reach, of either end of what moves', () => {
     const moving = [at25(50), at25(100)];
-    expect(snapped(at25(60), at25(69), moving, [at25(111)], at25(3))).toBe(at25(71));
-    expect(snapped(at25(60), at25(69), moving, [at25(120)], at25(3))).toBe(at25(69));
+    const caught = snapped(at25(60), at25(69), moving, at(111), at25(3));
+    expect(caught).toEqual({ to: at25(71), name: '111' });
+    expect(snapped(at25(60), at25(69), moving, at(120), at25(3)).to).toBe(at25(69));
+  });
+
+  it('leaves room for the hand between things that stand close together', () => {
+    const dense = at(100, 104, 108, 112);
+    const from = at25(50);
+    expect(snapped(from, at25(105), [from], dense, at25(8)).name).toBe('104');
+    expect(snapped(from, at25(106), [from], dense, at25(8)).name).toBeNull();
+  });
+
+  it('catches only what is switched on, and never what is dragged', () => {
+    const around = { start: at25(40), end: at25(70) };
+    const off = {
+      marks: false,
+      beats: false,
+      bars: false,
+      pieces: false,
+      hits: false,
+      cues: false,
+    };
+    const names = (on: Partial<typeof off>, dragged: string[] = []) =>
+      catchesIn(programme, 's', around, { ...off, ...on }, dragged).map(({ name }) => name);
+    expect(names({})).toEqual([]);
+    expect(names({ marks: true })).toEqual(['mark “first oar”']);
+    expect(names({ marks: true }, ['k'])).toEqual([]);
+    expect(names({ beats: true, bars: true })).toEqual(['beat']);
+    expect(names({ pieces: true })[0]).toBe('start of a piece');
   });
 });

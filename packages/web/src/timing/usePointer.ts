@@ -3,32 +3,36 @@ import { useEffect, useMemo, useRef, useState, type PointerEvent, type RefObject
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { within } from '@cadence/core/time/range.ts';
 import { nearestFrame } from '@cadence/core/time/frameRate.ts';
-import { add, clamp, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
+import { add, clamp, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { draft, keepDraft, newId } from '../app/edit.ts';
 import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
-import { selected } from '../app/view.ts';
+import { looked, picked, selected } from '../app/view.ts';
 import { player } from '../playback/player.ts';
+import { scrubber } from '../playback/scrub.ts';
 import { instantAt, ticksOf, type Page, type Point } from './geometry.ts';
 import {
+  around,
   cursorOf,
   dragEdit,
+  draggedWith,
   movingTimes,
-  snapTimes,
-  snapped,
+  pickOf,
   targetAt,
   type Target,
 } from './pointing.ts';
+import { catchesIn, snapped, type Snapped } from './snapping.ts';
+import { thingsOf } from './things.ts';
 
-/** How far the pointer must go before a press becomes a drag, and how near things snap, in pixels. */
+/** How far the pointer must go before a press becomes a drag, in pixels. */
 const SLACK = 3;
-const SNAP = 8;
 
 interface Held {
   readonly target: Target;
   readonly from: Ticks;
   readonly pressed: { readonly x: number; readonly y: number };
   readonly selection: readonly Id[];
+  readonly picked: readonly Id[];
   readonly band: boolean;
   /** One id for the cue that a drag in the empty lane makes, however often it is drawn anew. */
   readonly id: Id;
@@ -46,6 +50,13 @@ interface Place extends Point {
   readonly y: number;
   /** Pixels from the top of the view to the top of the row. */
   readonly top: number;
+}
+
+/** What the pointer is over, of what is in hand. */
+function aim(page: Page, place: Place): Target {
+  const { programme } = openNow();
+  const { hand } = store.getState().view;
+  return targetAt(page, programme, currentCues(programme), hand, place, place.y);
 }
 
 export function usePointer(
@@ -75,6 +86,7 @@ export function usePointer(
     const inside = (time: Ticks) => clamp(time, 0 as Ticks, openNow().programme.facts.length);
     const stop = () => {
       held.current = null;
+      scrubber.end();
       setHint(null);
       setBand(null);
     };
@@ -83,57 +95,71 @@ export function usePointer(
       const text = formatTimecode(add(nearestFrame(time, frameRate), startTimecode), frameRate);
       setHint({ x: event.clientX, y: event.clientY, text: text + more });
     };
+    /** Where a drag to `to` comes to rest, by the switches and the Alt key. */
+    const rest = (hold: Held, to: Ticks, free: boolean): Snapped => {
+      const { snap, snapTo, reach } = store.getState().view;
+      if (!snap || free) return { to, name: null };
+      const { programme } = openNow();
+      const near = ticksOf(page, reach);
+      const moving = movingTimes(programme, hold.target, hold.from, hold.picked);
+      const dragged = draggedWith(hold.target, hold.selection, hold.picked);
+      const window = around(page, moving, [hold.from, to], near);
+      const strand = currentStrand(programme);
+      const catches = catchesIn(programme, strand, window, snapTo, dragged);
+      // The playhead is something to put an edge on, but does not catch itself.
+      if (hold.target.kind !== 'wave') catches.push({ at: player.time, name: 'playhead' });
+      return snapped(hold.from, to, moving, catches, near);
+    };
+    const select = (hold: Held, event: PointerEvent, to: Ticks) => {
+      const { programme } = openNow();
+      const { hand } = store.getState().view;
+      const range = hold.from < to ? { start: hold.from, end: to } : { start: to, end: hold.from };
+      setBand(range);
+      const found =
+        hand === 'cues'
+          ? within(currentCues(programme), range)
+          : thingsOf(programme, hand).filter(
+              (thing) => thing.start < range.end && thing.end >= range.start,
+            );
+      const before = hand === 'cues' ? hold.selection : hold.picked;
+      const ids = found.map(({ id }) => id);
+      const all = [...before.filter((id) => !ids.includes(id)), ...ids];
+      store.dispatch(hand === 'cues' ? selected(all) : picked(all));
+      tell(event, to, `, ${ids.length} selected`);
+    };
     const drag = (hold: Held, event: PointerEvent) => {
       const { programme } = openNow();
-      const strand = currentStrand(programme);
-      let to = inside(instantAt(page, placeOf(event)));
+      const wanted = inside(instantAt(page, placeOf(event)));
       if (hold.band) {
-        const range =
-          hold.from < to ? { start: hold.from, end: to } : { start: to, end: hold.from };
-        setBand(range);
-        const found = within(currentCues(programme), range).map((cue) => cue.id);
-        store.dispatch(selected([...hold.selection.filter((id) => !found.includes(id)), ...found]));
-        tell(event, to, `, ${found.length} selected`);
+        select(hold, event, wanted);
         return;
       }
+      const { to, name } = rest(hold, wanted, event.altKey);
+      if (store.getState().view.scrub) scrubber.move(programme, to);
+      const caught = name === null ? '' : `, ${name}`;
       if (hold.target.kind === 'wave') {
-        player.seek(to);
-        tell(event, to);
+        const at = name === null ? nearestFrame(to, programme.facts.frameRate) : to;
+        player.seek(inside(at));
+        tell(event, at, caught);
         return;
-      }
-      if (store.getState().view.snap && !event.altKey) {
-        const reach = ticksOf(page, SNAP);
-        const dragged =
-          hold.target.kind === 'cue'
-            ? hold.selection
-            : hold.target.kind === 'edge'
-              ? [hold.target.cue]
-              : hold.target.kind === 'seam'
-                ? [hold.target.before, hold.target.after]
-                : [];
-        const wide = ticksOf(page, 400);
-        const around = { start: subtract(to, wide), end: add(to, wide) };
-        const moving = movingTimes(programme, hold.target, hold.from);
-        for (const time of moving) {
-          const there = (time + to - hold.from) as Ticks;
-          around.start = Math.min(around.start, there - reach) as Ticks;
-          around.end = Math.max(around.end, there + reach) as Ticks;
-        }
-        const candidates = snapTimes(programme, strand, around, player.time, dragged);
-        to = snapped(hold.from, to, moving, candidates, reach);
       }
       const edit = dragEdit(
         programme,
-        strand,
+        currentStrand(programme),
         hold.target,
-        hold.from,
-        to,
-        hold.selection,
+        [hold.from, to],
+        hold,
         () => hold.id,
       );
       draft(edit);
-      const cue = hold.target.kind === 'cue' ? openNow().shown.cues[hold.target.cue] : undefined;
-      tell(event, cue ? cue.start : to, edit?.note ? `  ${edit.note}` : '');
+      const { shown } = openNow();
+      const at =
+        hold.target.kind === 'cue'
+          ? shown.cues[hold.target.cue]?.start
+          : hold.target.kind === 'mark'
+            ? shown.marks[hold.target.id]?.at
+            : to;
+      tell(event, at ?? to, edit?.note ? `, ${edit.note}` : caught);
     };
     return { placeOf, inside, stop, drag };
   }, [page, scroller]);
@@ -146,6 +172,7 @@ export function usePointer(
       event.stopPropagation();
       draft(null);
       store.dispatch(selected(held.current.selection));
+      store.dispatch(picked(held.current.picked));
       tools.stop();
     };
     document.addEventListener('keydown', key, true);
@@ -163,16 +190,22 @@ export function usePointer(
         (scroller.current?.firstElementChild?.getBoundingClientRect().right ?? 0) + 4;
       if (event.button !== 0 || onText || onBar) return;
       const place = tools.placeOf(event);
-      const { programme } = openNow();
-      const target = targetAt(page, currentCues(programme), place, place.y);
+      const { view } = store.getState();
+      const target = aim(page, place);
       const cue = target.kind === 'cue' || target.kind === 'edge' ? target.cue : undefined;
-      const now = store.getState().view.selection;
-      let selection = now;
-      if (cue !== undefined) {
-        if (event.shiftKey || event.ctrlKey || event.metaKey)
-          selection = now.includes(cue) ? now.filter((id) => id !== cue) : [...now, cue];
-        else if (!now.includes(cue)) selection = [cue];
-        store.dispatch(selected(selection));
+      const more = event.shiftKey || event.ctrlKey || event.metaKey;
+      const chosen = (now: readonly Id[], id: Id) => {
+        if (more) return now.includes(id) ? now.filter((each) => each !== id) : [...now, id];
+        return now.includes(id) ? now : [id];
+      };
+      const pick = pickOf(target);
+      const selection = cue === undefined ? view.selection : chosen(view.selection, cue);
+      const picks = pick === null ? view.picked : chosen(view.picked, pick);
+      if (cue !== undefined) store.dispatch(selected(selection));
+      if (pick !== null) {
+        if (target.kind === 'mark' && view.hand !== 'marks')
+          store.dispatch(looked({ hand: 'marks' }));
+        store.dispatch(picked(picks));
       }
       const time = tools.inside(instantAt(page, place));
       held.current = {
@@ -180,7 +213,8 @@ export function usePointer(
         from: time,
         pressed: { x: event.clientX, y: event.clientY },
         selection,
-        band: event.shiftKey && cue === undefined,
+        picked: picks,
+        band: event.shiftKey && cue === undefined && pick === null,
         id: newId(),
         moved: false,
       };
@@ -192,8 +226,7 @@ export function usePointer(
       const hold = held.current;
       if (!hold) {
         const place = tools.placeOf(event);
-        const target = targetAt(page, currentCues(openNow().programme), place, place.y);
-        event.currentTarget.style.cursor = cursorOf[target.kind];
+        event.currentTarget.style.cursor = cursorOf[aim(page, place).kind];
         return;
       }
       const gone = Math.hypot(event.clientX - hold.pressed.x, event.clientY - hold.pressed.y);
@@ -227,7 +260,9 @@ export function usePointer(
       } else if (!event.shiftKey && !event.ctrlKey && !event.metaKey) {
         const cue =
           hold.target.kind === 'cue' || hold.target.kind === 'edge' ? hold.target.cue : undefined;
-        store.dispatch(selected(cue === undefined ? [] : [cue]));
+        const pick = pickOf(hold.target);
+        if (pick !== null) store.dispatch(picked([pick]));
+        else store.dispatch(selected(cue === undefined ? [] : [cue]));
       }
       tools.stop();
     },
@@ -237,7 +272,7 @@ export function usePointer(
     },
     onDoubleClick: (event: React.MouseEvent<HTMLDivElement>) => {
       const place = tools.placeOf(event);
-      const target = targetAt(page, currentCues(openNow().programme), place, place.y);
+      const target = aim(page, place);
       if (target.kind === 'cue' || target.kind === 'edge') editText(target.cue);
     },
   };

@@ -3,9 +3,10 @@ import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { drawWave, lifted } from '../app/drawWave.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
+import { inMaterial, soundOf } from '@cadence/core/programme/heard.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { nearestFrame } from '@cadence/core/time/frameRate.ts';
-import { add, fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { add, fromSeconds, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { useDyes } from '../app/dyes.ts';
 import { draft, keepDraft } from '../app/edit.ts';
 import { openNow, useShown } from '../app/store.ts';
@@ -25,6 +26,11 @@ export function PieceStrip({ line }: { line: WordsLine | null }) {
   const facts = useShown((programme) => programme.facts);
   const hash = useShown((programme) => programme.materials[facts.sound ?? '']?.hash);
   const heard = useHeard(hash);
+  // Where the main sound lies against the programme, in seconds.
+  const shift = useShown((programme) => {
+    const sound = soundOf(programme, programme.facts.sound);
+    return sound ? toSeconds(inMaterial(sound, ZERO)) : 0;
+  });
   const dyes = useDyes();
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -54,7 +60,7 @@ export function PieceStrip({ line }: { line: WordsLine | null }) {
       drawWave(
         context,
         heard.peaks,
-        { from, span },
+        { from: from + shift, span },
         { width, top: 0, height: HEIGHT, silence: true },
         dyes.slate,
         lifted,
@@ -64,7 +70,7 @@ export function PieceStrip({ line }: { line: WordsLine | null }) {
       context.fillRect(left - 1, 0, 2, HEIGHT);
       context.fillRect(right - 1, 0, 2, HEIGHT);
     }
-  }, [heard, width, from, span, start, end, line, dyes]);
+  }, [heard, shift, width, from, span, start, end, line, dyes]);
 
   const place = (time: Ticks) => {
     if (!thread.current) return;

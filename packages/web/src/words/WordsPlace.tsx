@@ -6,7 +6,7 @@ import { lazyPart } from '../app/patiently.ts';
 import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { piecesInOrder } from '@cadence/core/programme/order.ts';
+import { heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make, newId } from '../app/edit.ts';
@@ -35,7 +35,7 @@ export default function WordsPlace() {
   const programme = useShown((shown) => shown);
   const { facts } = programme;
   const cues = currentCues(programme);
-  const pieces = piecesInOrder(programme, facts.sound);
+  const pieces = heardPieces(programme);
   const lines = useMemo(() => linesOfWords(cues, pieces), [cues, pieces]);
   const selection = useApp((state) => state.view.selection);
   const dispatch = useAppDispatch();
@@ -84,7 +84,7 @@ export default function WordsPlace() {
   const commands = useMemo((): LineCommands => {
     const linesNow = () => {
       const { programme: now } = openNow();
-      return linesOfWords(currentCues(now), piecesInOrder(now, now.facts.sound));
+      return linesOfWords(currentCues(now), heardPieces(now));
     };
     /** Keeps what was typed and gives the cue of the line, which may be new. */
     const keep = (line: WordsLine, text: string): Id | undefined => {

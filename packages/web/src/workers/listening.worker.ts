@@ -1,17 +1,18 @@
 /** Works on what was heard, which for hours of sound takes longer than a screen frame. */
 import { expose } from 'comlink';
-import { unpackHeard, type Heard } from '@cadence/core/listen/listening.ts';
-import {
-  findPieces,
-  type SpeechEvidence,
-  type SpeechSettings,
-} from '@cadence/core/listen/speech.ts';
+import { unpackHeard } from '@cadence/core/listen/heardFile.ts';
+import type { Heard } from '@cadence/core/listen/listening.ts';
+import { findPulse, type FoundPulse } from '@cadence/core/listen/pulse.ts';
+import type { PulseEvidence } from '@cadence/core/listen/pulseEvidence.ts';
+import { findPieces, type SpeechSettings } from '@cadence/core/listen/speech.ts';
+import type { SpeechEvidence } from '@cadence/core/listen/speechEvidence.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 
 const listening = {
   unpack: (bytes: Uint8Array): Heard | undefined => unpackHeard(bytes),
   find: (evidence: SpeechEvidence, settings: SpeechSettings): Range[] =>
     findPieces(evidence, settings),
+  pulse: (evidence: PulseEvidence): FoundPulse => findPulse(evidence),
 };
 export type Listening = typeof listening;
 expose(listening);

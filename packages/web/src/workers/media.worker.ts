@@ -4,29 +4,19 @@
  */
 import { expose } from 'comlink';
 import {
-  ADTS,
   AudioSampleSink,
   BlobSource,
   CanvasSink,
-  FLAC,
   Input,
-  MATROSKA,
-  MP3,
-  MP4,
-  OGG,
-  QTFF,
   UrlSource,
-  WAVE,
-  WEBM,
   type InputAudioTrack,
   type InputVideoTrack,
 } from 'mediabunny';
-import { Listener, packHeard } from '@cadence/core/listen/listening.ts';
+import { packHeard } from '@cadence/core/listen/heardFile.ts';
+import { Listener } from '@cadence/core/listen/listening.ts';
 import { PEAKS_A_SECOND } from '@cadence/core/listen/peaks.ts';
 import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
-
-/** Containers of one file each; playlists that would have to be fetched are not among them. */
-const containers = [WAVE, FLAC, MP3, OGG, MP4, QTFF, WEBM, MATROSKA, ADTS];
+import { containers } from './containers.ts';
 
 export interface FoundSound {
   readonly sampleRate: number;

@@ -1,6 +1,6 @@
 /** Edits of the programme as a whole: its facts, and the material that belongs to it. */
 import { create, remove, update, type Change, type Edit } from '../change.ts';
-import { piecesInOrder } from '../order.ts';
+import { beatsInOrder, hitsInOrder, piecesInOrder } from '../order.ts';
 import type { Facts, Id, Material, Programme } from '../programme.ts';
 
 /**
@@ -51,7 +51,7 @@ export function addMaterial(programme: Programme, material: Material): Edit {
   return { name: `Bring in ${material.name}`, changes };
 }
 
-/** Takes a material away with its pieces; the programme is silent or dark where it was in use. */
+/** Takes a material away with what was found in it; the programme is silent or dark where it was in use. */
 export function removeMaterial(programme: Programme, id: Id): Edit {
   const material = programme.materials[id];
   if (!material) return { name: 'Take out material', changes: [] };
@@ -60,9 +60,16 @@ export function removeMaterial(programme: Programme, id: Id): Edit {
     sound: facts.sound === id ? null : facts.sound,
     picture: facts.picture === id ? null : facts.picture,
   });
-  const pieces = piecesInOrder(programme, id).map((piece) => remove('piece', piece));
+  const found: Change[] = [
+    ...piecesInOrder(programme, id).map((piece) => remove('piece', piece)),
+    ...beatsInOrder(programme, id).map((beat) => remove('beat', beat)),
+    ...hitsInOrder(programme, id).map((hit) => remove('hit', hit)),
+    ...Object.values(programme.sounds)
+      .filter((sound) => sound.material === id)
+      .map((sound) => remove('sound', sound)),
+  ];
   return {
     name: `Take out ${material.name}`,
-    changes: [...unused, ...pieces, remove('material', material)],
+    changes: [...unused, ...found, remove('material', material)],
   };
 }

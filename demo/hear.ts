@@ -1,0 +1,30 @@
+/**
+ * What the application would hear in the demo's sounds, computed as it would and kept beside them:
+ * `npx tsx demo/hear.ts`. To be run when what is kept has changed. Needs ffmpeg.
+ */
+import { spawnSync } from 'node:child_process';
+import { readdirSync, writeFileSync } from 'node:fs';
+import { join, parse } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { packHeard } from '@cadence/core/listen/heardFile.ts';
+import { Listener } from '@cadence/core/listen/listening.ts';
+
+const RATE = 48_000;
+
+for (const part of ['ferry', 'slack']) {
+  const folder = fileURLToPath(new URL(`./${part}/`, import.meta.url));
+  for (const file of readdirSync(folder).filter((name) => /\.(mp4|opus)$/.test(name))) {
+    const format = ['-f', 'f32le', '-ac', '1', '-ar', String(RATE)];
+    const { stdout, status, stderr } = spawnSync(
+      'ffmpeg',
+      ['-v', 'error', '-i', join(folder, file), ...format, '-'],
+      { maxBuffer: 2 ** 30 },
+    );
+    if (status !== 0) throw new Error(`ffmpeg failed: ${stderr.toString()}`);
+    const samples = new Float32Array(stdout.buffer, stdout.byteOffset, stdout.length >> 2);
+    const listener = new Listener(RATE);
+    for (let at = 0; at < samples.length; at += 8192)
+      listener.push([samples.subarray(at, at + 8192)]);
+    writeFileSync(join(folder, `${parse(file).name}.heard`), packHeard(listener.finish()));
+  }
+}

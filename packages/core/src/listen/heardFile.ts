@@ -1,0 +1,98 @@
+/**
+ * What was heard as one file of bytes, kept beside the sound so that nothing is computed twice.
+ *
+ * Layout: `WCL2`, the length of a description in JSON as a 32-bit little-endian number, the description
+ * (figures, and how long each array is), then the arrays one after another: finest peaks in pairs, the
+ * evidence of speech, opinions and onset strength of the pulse, loudness, and hits as 32-bit
+ * floats in fours.
+ */
+import type { FoundHit } from './hits.ts';
+import type { Heard } from './listening.ts';
+import { peaksOf } from './peaks.ts';
+
+const MAGIC = 'WCL2';
+
+interface Description {
+  readonly lengths: readonly number[];
+  readonly integratedLufs: number | null;
+  readonly truePeakDb: number | null;
+  readonly speechMiddle: number;
+  readonly pulseMiddle: number;
+}
+
+const bytesOf = (array: Int8Array | Uint8Array | Float32Array) =>
+  new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
+
+export function packHeard({ peaks, speech, pulse, hits, level }: Heard): Uint8Array {
+  const arrays = [
+    bytesOf(peaks.levels[0]?.pairs ?? new Int8Array(0)),
+    speech.voice,
+    pulse.opinions,
+    pulse.onsets,
+    level.momentary,
+    bytesOf(
+      Float32Array.from(
+        hits.flatMap(({ start, end, levelDb, rise }) => [start, end, levelDb, rise]),
+      ),
+    ),
+  ];
+  const description: Description = {
+    lengths: arrays.map(({ length }) => length),
+    integratedLufs: level.integratedLufs,
+    truePeakDb: level.truePeakDb,
+    speechMiddle: speech.firstMiddle,
+    pulseMiddle: pulse.firstMiddle,
+  };
+  const told = JSON.stringify(description);
+  const total = arrays.reduce((sum, { length }) => sum + length, 8 + told.length);
+  const bytes = new Uint8Array(total);
+  const put = (text: string, from: number) => {
+    for (let at = 0; at < text.length; at++) bytes[from + at] = text.charCodeAt(at);
+  };
+  put(MAGIC, 0);
+  new DataView(bytes.buffer).setUint32(4, told.length, true);
+  put(told, 8);
+  let from = 8 + told.length;
+  for (const array of arrays) {
+    bytes.set(array, from);
+    from += array.length;
+  }
+  return bytes;
+}
+
+/** @returns undefined where the bytes are not such a file, or not all of one */
+export function unpackHeard(bytes: Uint8Array): Heard | undefined {
+  const text = (from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
+  if (bytes.length < 8 || text(0, 4) !== MAGIC) return undefined;
+  const told = new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true);
+  if (told > 10_000 || 8 + told > bytes.length) return undefined;
+  const description = JSON.parse(text(8, 8 + told)) as Description;
+  let from = 8 + told;
+  const arrays = description.lengths.map(
+    (length) => new Uint8Array(bytes.subarray(from, (from += length))),
+  );
+  if (from !== bytes.length) return undefined;
+  const [peaks, voice, opinions, onsets, momentary, hits] = arrays as [
+    Uint8Array<ArrayBuffer>,
+    Uint8Array,
+    Uint8Array,
+    Uint8Array,
+    Uint8Array,
+    Uint8Array<ArrayBuffer>,
+  ];
+  const { integratedLufs, truePeakDb, speechMiddle, pulseMiddle } = description;
+  return {
+    peaks: peaksOf(new Int8Array(peaks.buffer)),
+    speech: { voice, firstMiddle: speechMiddle },
+    pulse: { opinions, onsets, firstMiddle: pulseMiddle },
+    hits: hitsOf(new Float32Array(hits.buffer)),
+    level: { integratedLufs, truePeakDb, momentary },
+  };
+}
+
+function hitsOf(figures: Float32Array): FoundHit[] {
+  return Array.from({ length: figures.length / 4 }, (_, hit) => {
+    const [start, end, levelDb, rise] = figures.subarray(4 * hit, 4 * hit + 4);
+    return { start, end, levelDb, rise } as FoundHit;
+  });
+}

@@ -1,0 +1,110 @@
+/**
+ * What music does in each band of pitch, every 10 ms: its level and how much of it is new.
+ *
+ * Spectra of 64 ms (Hann) of sound at about 16 kHz, compressed as ln(1 + 1000 amplitude); the new part
+ * is the rise of each bin over the greatest of itself and its neighbours two frames before, so that
+ * vibrato makes no onsets (SuperFlux: Böck and Widmer, "Maximum filter vibrato suppression for onset
+ * detection", DAFx 2013). Both are averaged over {@link MUSIC_BANDS} bands, a fifth of an octave wide
+ * and never narrower than two bins.
+ */
+import { Spectra } from './spectra.ts';
+
+export const MUSIC_BANDS = 31;
+const LOWEST = 31.25;
+const HIGHEST = 6600;
+const COMPRESSION = 1000;
+/** How many frames lie between a spectrum and the one that it is compared with. */
+const LAG = 2;
+
+/** Gives levels and rises while sound is pushed through it. */
+export class MusicBands {
+  readonly #spectra: Spectra;
+  readonly #edges: readonly number[];
+  readonly #past: Float32Array[];
+  readonly #widest: Float32Array;
+  readonly #levels = new Float32Array(MUSIC_BANDS);
+  readonly #rises = new Float32Array(MUSIC_BANDS);
+  #frame = 0;
+
+  /** @param rate  of the sound, in samples a second: 14 to 22 kHz, as `Decimator` makes it */
+  constructor(rate: number) {
+    this.#spectra = new Spectra(rate, { length: 0.064, window: 'hann' });
+    this.#edges = bandEdges(this.#spectra.binWidth);
+    const bins = (this.#edges[MUSIC_BANDS] as number) + 1;
+    this.#past = Array.from({ length: LAG + 1 }, () => new Float32Array(bins));
+    this.#widest = new Float32Array(bins);
+  }
+
+  /** Time of the middle of frame 0, in seconds. */
+  get firstMiddle(): number {
+    return this.#spectra.firstMiddle;
+  }
+
+  /**
+   * @param samples  one channel, full scale ±1
+   * @param each     is given levels and rises; the arrays are used again for the next frame
+   */
+  push(samples: Float32Array, each: (levels: Float32Array, rises: Float32Array) => void): void {
+    this.#spectra.push(samples, (power) => {
+      this.#hear(power);
+      each(this.#levels, this.#rises);
+    });
+  }
+
+  #hear(power: Float64Array): void {
+    const now = this.#past[this.#frame % (LAG + 1)] as Float32Array;
+    const before = this.#past[(this.#frame + 1) % (LAG + 1)] as Float32Array;
+    const widest = this.#widest;
+    const scale = (4 * COMPRESSION * COMPRESSION) / this.#spectra.gain;
+    const bins = now.length;
+    for (let bin = 0; bin < bins; bin++)
+      now[bin] = Math.log(1 + Math.sqrt((power[bin] ?? 0) * scale));
+    for (let bin = 1; bin < bins - 1; bin++) {
+      const [left, here, right] = [before[bin - 1], before[bin], before[bin + 1]] as [
+        number,
+        number,
+        number,
+      ];
+      widest[bin] = left > here ? (left > right ? left : right) : here > right ? here : right;
+    }
+    for (let band = 0; band < MUSIC_BANDS; band++) {
+      const [from, to] = [this.#edges[band] as number, this.#edges[band + 1] as number];
+      let [level, rise] = [0, 0];
+      for (let bin = from; bin < to; bin++) {
+        const value = now[bin] as number;
+        level += value;
+        const more = value - (widest[bin] as number);
+        if (more > 0) rise += more;
+      }
+      this.#levels[band] = level / (to - from);
+      this.#rises[band] = this.#frame < LAG ? 0 : rise / (to - from);
+    }
+    this.#frame++;
+  }
+}
+
+/** Where each band begins, in bins, and where the last one ends. */
+function bandEdges(binWidth: number): number[] {
+  const edges = [LOWEST];
+  const least = 2 * 15.625;
+  // One ratio for the upper bands such that the last ends at the highest frequency.
+  const climb = (ratio: number) => {
+    let at = LOWEST;
+    for (let band = 0; band < MUSIC_BANDS; band++) at = Math.max(at + least, at * ratio);
+    return at;
+  };
+  let [low, high] = [1.01, 1.5];
+  for (let step = 0; step < 40; step++) {
+    const middle = (low + high) / 2;
+    if (climb(middle) < HIGHEST) low = middle;
+    else high = middle;
+  }
+  for (let band = 0; band < MUSIC_BANDS; band++) {
+    const at = edges[band] as number;
+    edges.push(Math.max(at + least, at * low));
+  }
+  const bins = edges.map((hertz) => Math.max(1, Math.round(hertz / binWidth)));
+  for (let band = 1; band <= MUSIC_BANDS; band++)
+    bins[band] = Math.max(bins[band] as number, (bins[band - 1] as number) + 1);
+  return bins;
+}

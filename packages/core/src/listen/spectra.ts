@@ -1,0 +1,92 @@
+/**
+ * Short-time spectra of sound that comes in chunks of any length.
+ *
+ * Each frame is weighted by a window and its power spectrum handed on; nothing is kept, so that three
+ * hours take no more memory than a second.
+ */
+import FFT from 'fft.js';
+
+export const FRAMES_A_SECOND = 100;
+
+export interface SpectrumShape {
+  /** Length of a frame, in seconds. */
+  readonly length: number;
+  readonly window: 'hamming' | 'hann';
+}
+
+/** Makes {@link FRAMES_A_SECOND} power spectra a second. */
+export class Spectra {
+  /** The number of bins from 0 Hz up to, not including, half the sample rate. */
+  readonly bins: number;
+  /** Time of the middle of frame 0, in seconds; each next one is 10 ms later. */
+  readonly firstMiddle: number;
+  /** Width of a bin, in hertz. */
+  readonly binWidth: number;
+  /** The sum of the window, squared: the power of a full-scale sine in its bin is a quarter of it. */
+  readonly gain: number;
+  readonly #size: number;
+  readonly #hop: number;
+  readonly #window: Float64Array;
+  readonly #framed: number[];
+  readonly #spectrum: number[];
+  readonly #fft: FFT;
+  readonly #power: Float64Array;
+  #waiting = new Float32Array(0);
+  #position = 0;
+
+  /** @param rate  of the sound, in samples a second */
+  constructor(rate: number, { length, window }: SpectrumShape) {
+    this.#size = Math.round(rate * length);
+    this.#hop = rate / FRAMES_A_SECOND;
+    const points = 2 ** Math.ceil(Math.log2(this.#size));
+    this.#fft = new FFT(points);
+    this.#spectrum = this.#fft.createComplexArray();
+    this.#framed = new Array<number>(points).fill(0);
+    const [flat, swing, turn] =
+      window === 'hann' ? [0.5, 0.5, this.#size] : [0.54, 0.46, this.#size - 1];
+    this.#window = Float64Array.from(
+      { length: this.#size },
+      (_, at) => flat - swing * Math.cos((2 * Math.PI * at) / turn),
+    );
+    this.gain = this.#window.reduce((sum, weight) => sum + weight, 0) ** 2;
+    this.bins = points / 2;
+    this.binWidth = rate / points;
+    this.firstMiddle = this.#size / 2 / rate;
+    this.#power = new Float64Array(this.bins);
+  }
+
+  /**
+   * @param samples  one channel, full scale ±1
+   * @param each     is given the power of every bin; the array is used again for the next frame
+   */
+  push(samples: Float32Array, each: (power: Float64Array) => void): void {
+    const input = new Float32Array(this.#waiting.length + samples.length);
+    input.set(this.#waiting);
+    input.set(samples, this.#waiting.length);
+    // `#position` is where the next frame starts in `input`; hops need not be whole samples.
+    while (Math.round(this.#position) + this.#size <= input.length) {
+      this.#frame(input, Math.round(this.#position));
+      each(this.#power);
+      this.#position += this.#hop;
+    }
+    const used = Math.min(input.length, Math.floor(this.#position));
+    this.#waiting = input.slice(used);
+    this.#position -= used;
+  }
+
+  #frame(input: Float32Array, from: number): void {
+    const [framed, window, spectrum, power] = [
+      this.#framed,
+      this.#window,
+      this.#spectrum,
+      this.#power,
+    ];
+    for (let at = 0; at < this.#size; at++)
+      framed[at] = (input[from + at] as number) * (window[at] as number);
+    this.#fft.realTransform(spectrum, framed);
+    for (let bin = 0; bin < this.bins; bin++) {
+      const [real, imaginary] = [spectrum[2 * bin] as number, spectrum[2 * bin + 1] as number];
+      power[bin] = real * real + imaginary * imaginary;
+    }
+  }
+}

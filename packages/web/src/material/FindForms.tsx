@@ -1,0 +1,188 @@
+/** Finding again with other settings: what it would change is shown at once, and kept as one step. */
+import { Button, NumberInput } from '@mantine/core';
+import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { LEAST_RISE, type FoundHit } from '@cadence/core/listen/hits.ts';
+import type { Heard } from '@cadence/core/listen/listening.ts';
+import { DEFAULT_SPEECH, type SpeechSettings } from '@cadence/core/listen/speech.ts';
+import { setHits } from '@cadence/core/programme/edits/hits.ts';
+import { beatsOf, hitsOf } from '@cadence/core/programme/edits/keepFound.ts';
+import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
+import { setPulse } from '@cadence/core/programme/edits/pulse.ts';
+import { inMaterial, soundOf } from '@cadence/core/programme/heard.ts';
+import { beatsInOrder, hitsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
+import type { Material } from '@cadence/core/programme/programme.ts';
+import type { Range } from '@cadence/core/time/range.ts';
+import { act } from '../app/actions.ts';
+import { make, newId } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { hold, pickedStretch } from '../app/handActions.ts';
+import { say } from '../app/say.ts';
+import { currentCues, openNow, useApp, useShown } from '../app/store.ts';
+import { inListening } from './heard.ts';
+import classes from './MaterialPlace.module.css';
+
+interface FormProps {
+  readonly material: Material;
+  readonly heard: Heard | undefined;
+}
+
+/** What finding speech with these settings gives; undefined until it is there. */
+function usePieces(
+  heard: Heard | undefined,
+  settings: SpeechSettings,
+): readonly Range[] | undefined {
+  const [found, setFound] = useState<readonly Range[]>();
+  useEffect(() => {
+    if (!heard) return;
+    let stale = false;
+    void inListening()
+      .find(heard.speech, settings)
+      .then((pieces) => !stale && setFound(pieces));
+    return () => {
+      stale = true;
+    };
+  }, [heard, settings]);
+  return found;
+}
+
+export function FindSpeech({ material, heard }: FormProps) {
+  const [settings, setSettings] = useState(DEFAULT_SPEECH);
+  const count = useShown((programme) => piecesInOrder(programme, material.id).length);
+  const found = usePieces(heard, settings);
+  const cues = useShown((programme) => currentCues(programme).length);
+  const inUse = useShown(({ facts }) => facts.sound === material.id);
+  const hand = useApp((state) => state.view.hand);
+  const navigate = useNavigate();
+  const stretch = hand === 'pieces' ? pickedStretch() : undefined;
+  const find = (inside?: Range) => {
+    const { programme } = openNow();
+    const sound = soundOf(programme, material.id);
+    const part = inside &&
+      sound && { start: inMaterial(sound, inside.start), end: inMaterial(sound, inside.end) };
+    if (found) make(setPieces(programme, material.id, found, newId, part));
+  };
+  const goOn = () => {
+    if (cues === 0) act.makeCues();
+    void navigate('../words');
+  };
+  const number = (
+    label: string,
+    value: number,
+    [step, least, most]: readonly [number, number, number],
+    change: (value: number) => Partial<SpeechSettings>,
+  ) => (
+    <NumberInput
+      size="xs"
+      label={label}
+      w={128}
+      step={step}
+      min={least}
+      max={most}
+      value={value}
+      onChange={(next) => typeof next === 'number' && setSettings({ ...settings, ...change(next) })}
+    />
+  );
+  return (
+    <div className={`card ${classes.found}`}>
+      <div>
+        <b>{count > 0 ? `${plural(count, 'piece')} of speech` : 'No speech found'}</b>{' '}
+        <span className="quiet" role="status">
+          {found && found.length !== count
+            ? `With these settings it would be ${plural(found.length, 'piece')}.`
+            : 'These settings find just these.'}
+        </span>
+      </div>
+      <div className={classes.settings}>
+        {number('Shortest pause, s', settings.shortestPause, [0.05, 0.05, 5], (shortestPause) => ({
+          shortestPause,
+        }))}
+        {number('Shortest piece, s', settings.shortestPiece, [0.05, 0.02, 5], (shortestPiece) => ({
+          shortestPiece,
+        }))}
+        {number('How strict, %', Math.round(settings.strictness * 100), [5, 5, 95], (share) => ({
+          strictness: share / 100,
+        }))}
+        <span className="spring" />
+        {stretch && (
+          <Button onClick={() => find(stretch)} disabled={!found}>
+            Find in the picked stretch
+          </Button>
+        )}
+        <Button onClick={() => find()} disabled={!found}>
+          Find speech
+        </Button>
+        {inUse && count > 0 && (
+          <Button variant="filled" onClick={goOn}>
+            {cues === 0 ? 'Make cues and type' : 'Type as you listen'}
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+export function FindPulseAndHits({ material, heard }: FormProps) {
+  const beats = useShown((programme) => beatsInOrder(programme, material.id));
+  const hits = useShown((programme) => hitsInOrder(programme, material.id));
+  const [rise, setRise] = useState(LEAST_RISE);
+  const [looking, setLooking] = useState(false);
+  const navigate = useNavigate();
+  const clear = (heard?.hits ?? []).filter((hit: FoundHit) => hit.rise >= rise);
+  const bars = beats.filter(({ bar }) => bar !== null).length;
+  const findPulse = async () => {
+    if (!heard) return;
+    setLooking(true);
+    const found = await inListening().pulse(heard.pulse);
+    setLooking(false);
+    if (found.metre === null) say.note('There is no steady pulse in this sound. You can tap one.');
+    else make(setPulse(openNow().programme, material.id, beatsOf(found), newId));
+  };
+  const show = (hand: 'beats' | 'hits') => {
+    hold.setHand(hand);
+    void navigate('../timing');
+  };
+  return (
+    <div className={`card ${classes.found}`}>
+      <div className={classes.settings}>
+        <div>
+          <b>
+            {beats.length > 0
+              ? `${plural(beats.length, 'beat')} in ${plural(bars, 'bar')}`
+              : 'No steady pulse'}
+          </b>
+        </div>
+        <span className="spring" />
+        <Button loading={looking} disabled={!heard} onClick={() => void findPulse()}>
+          Find the pulse
+        </Button>
+        {beats.length > 0 && <Button onClick={() => show('beats')}>Show the beats</Button>}
+      </div>
+      <div className={classes.settings}>
+        <div>
+          <b>{hits.length > 0 ? plural(hits.length, 'hit') : 'No hits kept'}</b>{' '}
+          <span className="quiet" role="status">
+            {clear.length !== hits.length && `${clear.length} stand out so far.`}
+          </span>
+        </div>
+        <NumberInput
+          size="xs"
+          label="Must rise by, dB"
+          w={128}
+          min={LEAST_RISE}
+          max={60}
+          value={rise}
+          onChange={(value) => typeof value === 'number' && setRise(value)}
+        />
+        <span className="spring" />
+        <Button
+          disabled={!heard}
+          onClick={() => make(setHits(openNow().programme, material.id, hitsOf(clear), newId))}
+        >
+          Find hits
+        </Button>
+        {hits.length > 0 && <Button onClick={() => show('hits')}>Show the hits</Button>}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,181 @@
+/** What was heard, where looking is quicker than reading: onset strength, tempo, levels, pauses. */
+import '../app/chart.ts';
+import type { ChartOptions } from 'chart.js';
+import { Bar, Line } from 'react-chartjs-2';
+import { useMemo, type ReactNode } from 'react';
+import { momentaryLufs } from '@cadence/core/listen/loudness.ts';
+import type { Heard } from '@cadence/core/listen/listening.ts';
+import { FRAMES_A_SECOND } from '@cadence/core/listen/spectra.ts';
+import { tempoOf } from '@cadence/core/listen/pulse.ts';
+import type { Beat, Piece } from '@cadence/core/programme/programme.ts';
+import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
+import { useDyes, type Dyes } from '../app/dyes.ts';
+import classes from './MaterialPlace.module.css';
+
+interface PlotsProps {
+  readonly heard: Heard;
+  readonly pieces: readonly Piece[];
+  readonly beats: readonly Beat[];
+  /** In seconds. */
+  readonly duration: number;
+}
+
+export default function Plots({ heard, pieces, beats, duration }: PlotsProps) {
+  return (
+    <div className={classes.plots}>
+      <Levels heard={heard} />
+      {pieces.length > 2 && <Pauses pieces={pieces} />}
+      {beats.length > 2 && <Tempo beats={beats} duration={duration} />}
+      <Onsets heard={heard} duration={duration} />
+    </div>
+  );
+}
+
+const Plot = ({ title, children }: { title: string; children: ReactNode }) => (
+  <figure className={classes.plot}>
+    <figcaption>{title}</figcaption>
+    <div>{children}</div>
+  </figure>
+);
+
+const clock = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+
+function axes(dyes: Dyes, y: string, time?: number): ChartOptions<'line'> & ChartOptions<'bar'> {
+  return {
+    animation: false,
+    maintainAspectRatio: false,
+    events: [],
+    scales: {
+      x: {
+        ...(time !== undefined && { type: 'linear', min: 0, max: time }),
+        ticks: {
+          color: dyes.slate,
+          maxRotation: 0,
+          autoSkip: true,
+          maxTicksLimit: 7,
+          font: { size: 10.5 },
+          ...(time !== undefined && { callback: (value) => clock(Number(value)) }),
+        },
+        grid: { display: false },
+      },
+      y: {
+        title: { display: true, text: y, color: dyes.slate, font: { size: 10.5 } },
+        ticks: { color: dyes.slate, maxTicksLimit: 4, font: { size: 10.5 } },
+        grid: { color: dyes.flax },
+      },
+    },
+  } as ChartOptions<'line'> & ChartOptions<'bar'>;
+}
+
+/** How much of the sound lies at which momentary loudness, in steps of 3 LU. */
+function Levels({ heard }: { heard: Heard }) {
+  const dyes = useDyes();
+  const { momentary } = heard.level;
+  const [labels, shares] = useMemo(() => {
+    const steps = Array.from({ length: 22 }, (_, at) => -63 + 3 * at);
+    const counts = steps.map(() => 0);
+    for (const kept of momentary) {
+      const at = Math.floor((momentaryLufs(kept) + 64.5) / 3);
+      if (at >= 0 && at < counts.length) counts[at] = (counts[at] ?? 0) + 1;
+    }
+    const total = Math.max(1, momentary.length);
+    return [steps.map(String), counts.map((count) => (100 * count) / total)];
+  }, [momentary]);
+  return (
+    <Plot title="Loudness, LUFS over 400 ms">
+      <Bar
+        role="img"
+        aria-label="How much of the sound lies at which loudness"
+        data={{ labels, datasets: [{ data: shares, backgroundColor: dyes.indigo }] }}
+        options={axes(dyes, '% of it')}
+      />
+    </Plot>
+  );
+}
+
+/** Upper bounds of the bins of pauses, in seconds; the last holds all that are longer. */
+const BOUNDS = [0.3, 0.4, 0.5, 0.6, 0.8, 1, 1.5, 2, 3, Infinity];
+
+function Pauses({ pieces }: { pieces: readonly Piece[] }) {
+  const dyes = useDyes();
+  const pauses = pieces
+    .slice(1)
+    .map((piece, at) => toSeconds(subtract(piece.start, pieces[at]?.end ?? piece.start)));
+  const counts = BOUNDS.map(
+    (bound, at) => pauses.filter((pause) => pause < bound && pause >= (BOUNDS[at - 1] ?? 0)).length,
+  );
+  return (
+    <Plot title="Pauses, by length">
+      <Bar
+        role="img"
+        aria-label={`Pauses by length: ${counts.map((count, at) => `${count} under ${BOUNDS[at]} s`).join(', ')}`}
+        data={{
+          labels: BOUNDS.map((bound) => (bound === Infinity ? 'more' : `${bound} s`)),
+          datasets: [{ data: counts, backgroundColor: dyes.woad }],
+        }}
+        options={axes(dyes, 'pauses')}
+      />
+    </Plot>
+  );
+}
+
+function Tempo({ beats, duration }: { beats: readonly Beat[]; duration: number }) {
+  const dyes = useDyes();
+  const points = useMemo(() => {
+    const times = beats.map(({ at }) => toSeconds(at));
+    const curve = tempoOf(times).map(({ at, bpm }) => ({ x: at, y: bpm }));
+    const last = curve.at(-1);
+    return last ? [...curve, { x: times.at(-1) ?? last.x, y: last.y }] : [];
+  }, [beats]);
+  return (
+    <Plot title="Tempo over time">
+      <Line
+        role="img"
+        aria-label="Tempo over time"
+        data={{
+          datasets: [
+            {
+              data: points,
+              stepped: true,
+              borderColor: dyes.weld,
+              borderWidth: 2,
+              pointRadius: 0,
+            },
+          ],
+        }}
+        options={axes(dyes, 'beats a minute', duration)}
+      />
+    </Plot>
+  );
+}
+
+/** How many points the curve of onsets is drawn with. */
+const POINTS = 240;
+
+function Onsets({ heard, duration }: { heard: Heard; duration: number }) {
+  const dyes = useDyes();
+  const { onsets } = heard.pulse;
+  const points = useMemo(() => {
+    const most = onsets.reduce((high, value) => Math.max(high, value), 1);
+    const each = onsets.length / POINTS;
+    return Array.from({ length: POINTS }, (_, at) => {
+      let high = 0;
+      for (let frame = Math.floor(at * each); frame < (at + 1) * each; frame++)
+        high = Math.max(high, onsets[frame] ?? 0);
+      return { x: (at * each) / FRAMES_A_SECOND, y: (100 * high) / most };
+    });
+  }, [onsets]);
+  return (
+    <Plot title="Onset strength over time">
+      <Line
+        role="img"
+        aria-label="Onset strength over time"
+        data={{
+          datasets: [{ data: points, borderColor: dyes.madder, borderWidth: 1, pointRadius: 0 }],
+        }}
+        options={axes(dyes, '% of the strongest', duration)}
+      />
+    </Plot>
+  );
+}

@@ -1,0 +1,93 @@
+/** How a sound is heard in the programme: where it begins, how loud, its fades, or not at all. */
+import { Button, NumberInput, Switch } from '@mantine/core';
+import {
+  beginWith,
+  moveSound,
+  setSound,
+  removeSound,
+} from '@cadence/core/programme/edits/sounds.ts';
+import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
+import { beatsInOrder } from '@cadence/core/programme/order.ts';
+import type { Material, Sound } from '@cadence/core/programme/programme.ts';
+import { frames, countFrames } from '@cadence/core/time/frameRate.ts';
+import { add, fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { make, newId } from '../app/edit.ts';
+import { openNow, useShown } from '../app/store.ts';
+import classes from './MaterialPlace.module.css';
+
+export function SoundForm({ material }: { material: Material }) {
+  const { frameRate, startTimecode, sound: main } = useShown((programme) => programme.facts);
+  const sound = useShown((programme) => soundOf(programme, material.id));
+  const firstBeat = useShown((programme) => beatsInOrder(programme, material.id)[0]);
+  if (!sound) return null;
+  const set = (part: Partial<Sound>) =>
+    make(setSound(openNow().programme, material.id, part, newId));
+  const shift = countFrames(inProgramme(sound, fromSeconds(0)), frameRate);
+  const begin = formatTimecode(add(sound.at, startTimecode), frameRate);
+  const number = (
+    label: string,
+    value: number,
+    [least, most, step]: readonly [number, number, number],
+    change: (value: number) => void,
+  ) => (
+    <NumberInput
+      size="xs"
+      label={label}
+      w={112}
+      min={least}
+      max={most}
+      step={step}
+      value={value}
+      decimalScale={3}
+      onChange={(next) => typeof next === 'number' && next !== value && change(next)}
+    />
+  );
+  return (
+    <div className={`card ${classes.found}`}>
+      <div className="bar">
+        <b>In the programme</b>
+        <span className="quiet">begins at {begin}</span>
+        <span className="spring" />
+        <Switch
+          size="xs"
+          label="Mute"
+          checked={sound.muted}
+          onChange={(event) => set({ muted: event.currentTarget.checked })}
+        />
+        {main !== material.id && (
+          <Button onClick={() => make(removeSound(openNow().programme, material.id))}>
+            Hear it no longer
+          </Button>
+        )}
+      </div>
+      <div className={classes.settings}>
+        {number('Moved, frames', shift, [-1e6, 1e6, 1], (value) =>
+          make(
+            moveSound(openNow().programme, material.id, frames(value - shift, frameRate), newId),
+          ),
+        )}
+        {number('Level, dB', sound.level, [-60, 0, 1], (level) => set({ level }))}
+        {number('Fade in, s', toSeconds(sound.fadeIn), [0, 60, 0.1], (value) =>
+          set({ fadeIn: fromSeconds(value) }),
+        )}
+        {number('Fade out, s', toSeconds(sound.fadeOut), [0, 60, 0.1], (value) =>
+          set({ fadeOut: fromSeconds(value) }),
+        )}
+        <span className="spring" />
+        {firstBeat && firstBeat.at !== sound.from && (
+          <Button
+            onClick={() => make(beginWith(openNow().programme, material.id, firstBeat.at, newId))}
+          >
+            Begin with the first beat
+          </Button>
+        )}
+        {sound.from > 0 && (
+          <Button onClick={() => set({ from: fromSeconds(0), at: fromSeconds(0) })}>
+            Hear it whole again
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,226 @@
+/**
+ * Tapping along: while the programme plays, each press of a key is one mark, cue, word, line or beat, and
+ * holding it gives the length. When playing stops, the taps are put on what they were meant for.
+ */
+import { settleTaps } from '@cadence/core/listen/taps.ts';
+import type { Edit } from '@cadence/core/programme/change.ts';
+import { addMarks } from '@cadence/core/programme/edits/marks.ts';
+import { redrawBeats } from '@cadence/core/programme/edits/pulse.ts';
+import { tapCues, tapWords, type Tap } from '@cadence/core/programme/edits/tapped.ts';
+import { inMaterial, inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
+import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
+import type { Range } from '@cadence/core/time/range.ts';
+import {
+  add,
+  fromSeconds,
+  subtract,
+  toSeconds,
+  ZERO,
+  type Ticks,
+} from '@cadence/core/time/ticks.ts';
+import { make, newId } from '../app/edit.ts';
+import { pulseMaterial } from '../app/handActions.ts';
+import { plural } from '../app/format.ts';
+import { say } from '../app/say.ts';
+import { currentCues, currentStrand, openNow, selectionNow, store } from '../app/store.ts';
+import { isTaken } from '../app/strokes.ts';
+import { looked, selected, TAPS, type TapFor } from '../app/view.ts';
+import { heardIn } from '../material/heard.ts';
+import { player } from '../playback/player.ts';
+
+/** A key that is down for so long was held. */
+const HELD = 0.22;
+
+interface RawTap {
+  readonly at: number;
+  until: number | null;
+}
+
+export const TAP_NAMES: Readonly<Record<TapFor, string>> = {
+  marks: 'marks',
+  cues: 'cues',
+  words: 'words',
+  lines: 'lines',
+  beats: 'beats',
+};
+
+class Tapping {
+  #taps: RawTap[] = [];
+  #down: RawTap | null = null;
+  #last: Range | null = null;
+  #first: Cue | undefined;
+  #watching = false;
+
+  /** Answers the key while a programme is open. */
+  listen(): () => void {
+    const down = (event: KeyboardEvent) => {
+      if (event.key !== ';' || event.ctrlKey || event.metaKey || isTaken(event)) return;
+      event.preventDefault();
+      if (!event.repeat) this.press();
+    };
+    const up = (event: KeyboardEvent) => {
+      if (event.key === ';') this.release();
+    };
+    document.addEventListener('keydown', down);
+    document.addEventListener('keyup', up);
+    return () => {
+      document.removeEventListener('keydown', down);
+      document.removeEventListener('keyup', up);
+    };
+  }
+
+  press(): void {
+    if (!player.state().playing) {
+      player.play();
+      this.#say('Tap with ; as it plays. Stop to keep the taps.');
+      this.#begin();
+      return;
+    }
+    this.#begin();
+    this.#down = { at: toSeconds(player.time), until: null };
+    this.#taps.push(this.#down);
+    this.#say(
+      `${plural(this.#taps.length, 'tap')} for ${TAP_NAMES[store.getState().view.tapFor]}.`,
+    );
+  }
+
+  release(): void {
+    if (!this.#down) return;
+    const now = toSeconds(player.time);
+    if (now - this.#down.at >= HELD * player.state().speed) this.#down.until = now;
+    this.#down = null;
+  }
+
+  readonly takeBack = (): void => {
+    if (this.#taps.pop())
+      this.#say(`The last tap is taken back, ${plural(this.#taps.length, 'tap')} left.`);
+  };
+
+  readonly nextKind = (): void => {
+    const { tapFor } = store.getState().view;
+    const next = TAPS[(TAPS.indexOf(tapFor) + 1) % TAPS.length] ?? 'marks';
+    store.dispatch(looked({ tapFor: next }));
+    say.note(`Taps are for ${TAP_NAMES[next]}.`);
+  };
+
+  /** Plays the stretch that was tapped last, with clicks. */
+  readonly playBack = (): void => {
+    if (!this.#last) {
+      say.note('Nothing was tapped yet.');
+      return;
+    }
+    store.dispatch(looked({ clicks: true }));
+    player.play(this.#last);
+  };
+
+  #begin(): void {
+    if (this.#watching) return;
+    this.#watching = true;
+    this.#taps = [];
+    this.#first = firstCue();
+    const stop = player.watch(() => {
+      if (player.state().playing) return;
+      stop();
+      this.#watching = false;
+      this.release();
+      if (this.#taps.length > 0) void this.#keep(this.#taps);
+    });
+  }
+
+  async #keep(taps: readonly RawTap[]): Promise<void> {
+    const { programme } = openNow();
+    const { delay, settled } = await settle(programme, taps, player.state().speed);
+    const edit = editOf(openNow().programme, settled, this.#first);
+    const [first, last] = [settled[0], settled.at(-1)];
+    if (first && last)
+      this.#last = {
+        start: Math.max(0, first.at - fromSeconds(1)) as Ticks,
+        end: add(last.until ?? last.at, fromSeconds(1)),
+      };
+    if (make(edit) && !edit.note)
+      say.note(
+        `${edit.name}: ${Math.round(delay * 1000)} ms of delay taken off. Shift T plays them back with clicks.`,
+      );
+    if (this.#first && store.getState().view.tapFor !== 'marks')
+      store.dispatch(selected([this.#first.id]));
+  }
+
+  #say(text: string): void {
+    say.note(text, 'tapping');
+  }
+}
+
+/** The cue that the first tap is for: the selected one, else the next after the playhead. */
+function firstCue(): Cue | undefined {
+  const { programme } = openNow();
+  const { time } = player;
+  return selectionNow()[0] ?? currentCues(programme).find((cue) => cue.end > time);
+}
+
+/** Taps put on the beginnings in the sound that they were meant for. */
+async function settle(
+  programme: Programme,
+  taps: readonly RawTap[],
+  speed: number,
+): Promise<{ delay: number; settled: Tap[] }> {
+  const material = programme.facts.sound;
+  const sound = soundOf(programme, material);
+  const hash = programme.materials[material ?? '']?.hash;
+  const heard = hash === undefined ? undefined : await heardIn(hash);
+  const evidence = heard?.pulse ?? { onsets: new Uint8Array(0), firstMiddle: 0 };
+  const there = (seconds: number) => {
+    const time = fromSeconds(seconds);
+    return toSeconds(sound ? inMaterial(sound, time) : time);
+  };
+  const back = (seconds: number) => {
+    const time = fromSeconds(seconds);
+    return sound ? inProgramme(sound, time) : time;
+  };
+  const { times, delay } = settleTaps(
+    taps.map(({ at }) => there(at)),
+    evidence,
+    speed,
+  );
+  const settled = taps.map((tap, index): Tap => {
+    const at = back(times[index] ?? there(tap.at));
+    // A finger is as late to rise as to fall.
+    const until = tap.until === null ? null : subtract(fromSeconds(tap.until), fromSeconds(delay));
+    return { at: Math.max(0, at) as Ticks, until };
+  });
+  return { delay, settled: settled.sort((a, b) => a.at - b.at) };
+}
+
+function editOf(programme: Programme, taps: readonly Tap[], first: Cue | undefined): Edit {
+  const strand = currentStrand(programme);
+  const { tapFor } = store.getState().view;
+  switch (tapFor) {
+    case 'marks': {
+      const marks = taps.map(({ at }) => ({ at, purpose: 'place' as const }));
+      return { ...addMarks(programme, marks, newId), name: `Tap ${plural(taps.length, 'mark')}` };
+    }
+    case 'beats': {
+      const material = pulseMaterial(programme) ?? '';
+      const sound = soundOf(programme, material);
+      const times = taps.map(({ at }) => (sound ? inMaterial(sound, at) : at));
+      return redrawBeats(
+        programme,
+        material,
+        times.filter((at) => at >= ZERO),
+        newId,
+      );
+    }
+    case 'cues':
+      return tapCues(programme, strand, first?.id ?? '', taps);
+    case 'words':
+    case 'lines':
+      return tapWords(
+        programme,
+        strand,
+        first?.id ?? '',
+        taps,
+        tapFor === 'words' ? 'word' : 'line',
+      );
+  }
+}
+
+export const tapping = new Tapping();

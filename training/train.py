@@ -1,0 +1,133 @@
+"""Learns a network of `core/listen/network.ts` from sounds with known truth.
+
+    python3 training/train.py pulse|voice FEATURES TRUTH OUT.ts [MINUTES]
+
+FEATURES holds NAME.f32 from features.ts, TRUTH holds NAME.truth.json. A tenth of the sounds is held back and
+decides when to stop. Writes the weights as TypeScript. Needs PyTorch (Debian: python3-torch).
+"""
+import glob, json, math, os, sys, time
+import numpy as np, torch
+from torch import nn
+
+what, features, truths, out = sys.argv[1:5]
+minutes = float(sys.argv[5]) if len(sys.argv) > 5 else 20
+torch.manual_seed(1); np.random.seed(1); torch.set_num_threads(int(os.environ.get('THREADS', '1')))
+STEP = .02
+SHAPE = {'pulse': dict(inputs=62, outputs=3, channels=24, first=3, taps=5, distances=[1, 2, 4, 8, 16, 32, 64, 128], crop=1200, middle=.0371),
+         'voice': dict(inputs=40, outputs=2, channels=16, first=3, taps=5, distances=[1, 2, 4, 8, 16, 32], crop=600, middle=.0178)}[what]
+
+
+def targets_pulse(truth, n):
+    """Beats, bar lines and threes: each step says how near the instant is, or how the beat divides."""
+    y = np.zeros((n, 3), np.float32); w = np.ones((n, 3), np.float32)
+    middle = SHAPE['middle'] + STEP * np.arange(n)
+    for column, name in ((0, 'beats'), (1, 'bars')):
+        for t in truth.get(name, []):
+            a = int(round((t - middle[0]) / STEP))
+            for d in range(-2, 3):
+                if 0 <= a + d < n: y[a + d, column] = max(y[a + d, column], math.exp(-.5 * ((middle[a + d] - t) / .018) ** 2))
+    y[:, 2] = 1 if truth.get('compound') else 0
+    if not truth.get('beats'): w[:, 2] = 0
+    if truth.get('swing', .5) != .5: w[:, 2] = 0
+    return y, w
+
+
+def targets_voice(truth, n):
+    y = np.zeros((2 * n,), np.float32); w = np.ones((2 * n,), np.float32)
+    middle = .0128 + .01 * np.arange(2 * n)
+    for p in truth['pieces']: y[(middle >= p['start']) & (middle < p['end'])] = 1
+    for p in truth.get('unsure', []): w[(middle >= p['start']) & (middle < p['end'])] = 0
+    return y.reshape(n, 2), w.reshape(n, 2)
+
+
+names = sorted(os.path.basename(f)[:-4] for f in glob.glob(features + '/*.f32'))
+data = []
+for name in names:
+    x = np.fromfile(f'{features}/{name}.f32', np.float32).reshape(-1, SHAPE['inputs'])
+    y, w = (targets_pulse if what == 'pulse' else targets_voice)(json.load(open(f'{truths}/{name}.truth.json')), len(x))
+    data.append((torch.from_numpy(x), torch.from_numpy(y), torch.from_numpy(w)))
+held = data[::10]; seen = [d for i, d in enumerate(data) if i % 10]
+everything = torch.cat([d[0] for d in seen]); mean, spread = everything.mean(0), everything.std(0) + 1e-3
+del everything
+print(len(seen), 'sounds to learn from,', len(held), 'held back', flush=True)
+
+
+class Net(nn.Module):
+    def __init__(self):
+        super().__init__(); s = SHAPE; c = s['channels']
+        self.first = nn.Conv1d(s['inputs'], c, s['first'], padding=s['first'] // 2)
+        self.rest = nn.ModuleList(nn.Conv1d(c, c, s['taps'], dilation=d, padding=d * (s['taps'] // 2)) for d in s['distances'])
+        self.last = nn.Conv1d(c, s['outputs'], 1); self.drop = nn.Dropout2d(.1 if what == 'pulse' else .2)
+
+    def forward(self, x):
+        h = torch.relu(self.first(x))
+        for layer in self.rest: h = h + self.drop(torch.relu(layer(h)).unsqueeze(-1)).squeeze(-1)
+        return self.last(h)
+
+
+net = Net(); best = None
+bce = nn.BCEWithLogitsLoss(reduction='none', pos_weight=torch.tensor([2., 4., 1.] if what == 'pulse' else [1., 1.])[:, None])
+scale = torch.tensor([1., 1., .15] if what == 'pulse' else [1., 1.])[:, None]
+loss_of = lambda o, y, w: (bce(o, y) * w * scale).mean()
+optimiser = torch.optim.AdamW(net.parameters(), lr=3e-3, weight_decay=1e-2)
+begun = time.time(); crop = SHAPE['crop']; step = 0; check = 0
+
+
+def stretched(x, y, w):
+    """The same at another speed, as if it had been played faster or slower."""
+    speed = float(np.exp(np.random.uniform(-.22, .22))); n = min(crop, int(len(x) / speed))
+    at = torch.arange(n) * speed; low = at.long().clamp(max=len(x) - 2); part = (at - low)[:, None]
+    moved = x[low] * (1 - part) + x[low + 1] * part
+    # An instant lies on one step only: the greatest of those that fall together is kept.
+    target = torch.maximum(y[low] * (1 - part), y[low + 1] * part) * 1.2; target[:, 2] = y[low][:, 2]
+    return moved, target.clamp(max=1), w[low]
+
+
+def batch(size=16):
+    xs, ys, ws = [], [], []
+    for i in np.random.randint(len(seen), size=size):
+        x, y, w = seen[i]; a = np.random.randint(max(1, len(x) - crop + 1)); part = slice(a, a + crop)
+        x, y, w = x[part], y[part], w[part]
+        if what == 'pulse' and np.random.rand() < .7: x, y, w = stretched(x, y, w)
+        short = crop - len(x)
+        x = (x - mean) / spread
+        if what == 'voice':
+            # Another microphone, another level, and a little doubt about every band.
+            x = x + .5 * torch.randn(()) + (.12 * torch.randn(20)).cumsum(0).repeat(2) + .2 * torch.randn_like(x)
+        if what == 'pulse': x = x * (1 + .15 * torch.randn(())) + torch.cat([.25 * torch.randn(31).cumsum(0) / 3, torch.zeros(31)]) 
+        if short: x, y, w = (torch.cat([t, torch.zeros(short, t.shape[1])]) for t in (x, y, w))
+        xs.append(x.T); ys.append(y.T); ws.append(w.T)
+    return torch.stack(xs), torch.stack(ys), torch.stack(ws)
+
+
+def judge():
+    net.eval(); total = n = 0
+    with torch.no_grad():
+        for x, y, w in held:
+            total += float(loss_of(net(((x - mean) / spread).T[None]), y.T[None], w.T[None])) * len(x); n += len(x)
+    net.train(); return total / n
+
+
+def save():
+    """Each weight as one character about U+017F, with a step for each output of each layer."""
+    layers = [net.first, *net.rest, net.last]; coded, steps, offsets = [], [], []
+    for l in layers:
+        w = l.weight.detach().numpy(); s = np.maximum(1e-9, np.abs(w).max((1, 2)) / 127); steps += [float(f'{v:.6g}') for v in s]
+        q = np.rint(w / s[:, None, None]).astype(int); coded += [chr(0x17f + v) for v in q.transpose(2, 1, 0).ravel()]
+        offsets += [float(f'{v:.6g}') for v in l.bias.detach().numpy()]
+    r = lambda t: [float(f'{float(v):.6g}') for v in t]
+    name = f'{what.upper()}_WEIGHTS'
+    body = dict(inputs=SHAPE['inputs'], channels=SHAPE['channels'], outputs=SHAPE['outputs'], firstTaps=SHAPE['first'], taps=SHAPE['taps'], distances=SHAPE['distances'], mean=r(mean), spread=r(spread), coded=''.join(coded), steps=steps, offsets=offsets)
+    with open(out, 'w') as f:
+        f.write(f"/** Learned by `training/train.py {what}` from made-up sounds; see `training/README.md`. */\nimport type {{ Weights }} from './network.ts';\n\nexport const {name}: Weights = {json.dumps(body, ensure_ascii=False)};\n")
+
+
+while True:
+    done = (time.time() - begun) / 60 / minutes
+    if done >= 1: break
+    for g in optimiser.param_groups: g['lr'] = 3e-3 * min(1, step / 100 + .05) * (.5 + .5 * math.cos(math.pi * done)) + 2e-5
+    x, y, w = batch(); optimiser.zero_grad(); loss = loss_of(net(x), y, w); loss.backward(); nn.utils.clip_grad_norm_(net.parameters(), 1.); optimiser.step(); step += 1
+    if step % 200 == 0:
+        v = judge(); mark = ''
+        if best is None or v < best: best = v; save(); mark = ' kept'
+        print(f'{(time.time() - begun) / 60:5.1f} min, step {step}, loss {float(loss):.4f}, held back {v:.4f}{mark}', flush=True)
