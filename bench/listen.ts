@@ -1,111 +1,173 @@
 /**
- * How fast and how well the program listens: `npx tsx bench/listen.ts [FOLDER]`.
+ * How fast and how well the program listens: `npx tsx bench/listen.ts [FOLDER …]`.
  *
- * Speed: an hour of made-up 48 kHz mono sound through peaks, pieces and loudness together. Accuracy: the
- * sounds with known truth in FOLDER (`NAME.wav` or `NAME.flac` beside `NAME.truth.json`), the F1 of
- * edges within 100 ms, starts and ends apart, pooled. Says so where there is no such folder.
+ * Speed and memory: an hour of made-up 48 kHz mono sound through all analyses, in a process of its own.
+ * Accuracy: the sounds with known truth in each FOLDER (`NAME.wav` or `NAME.flac` beside `NAME.truth.json`)
+ * through the command line, judged by the `score.py` that lies beside them; and the same files through two
+ * general-purpose packages, where they are there (`peers.mjs`). Says so where something is missing.
  */
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openSound } from '@cadence/cli/sound.ts';
+import { fileURLToPath } from 'node:url';
 import { Listener } from '@cadence/core/listen/listening.ts';
+import { findPulse } from '@cadence/core/listen/pulse.ts';
+import { addHiss, drumKit } from '@cadence/core/listen/sounds.samples.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
-import { toSeconds } from '@cadence/core/time/ticks.ts';
+import { spokenAt } from '@cadence/core/listen/spoken.samples.ts';
 
 const RATE = 48_000;
-const TOLERANCE = 0.1;
+const here = (name: string) => fileURLToPath(new URL(name, import.meta.url));
+
+/** A minute of drums with speech over them and some hiss. */
+function minute(): Float32Array {
+  const { samples } = drumKit(RATE, { seconds: 60, bpm: 108, beats: 4 });
+  const voice = spokenAt(RATE);
+  for (let at = 0; at < samples.length; at++)
+    samples[at] = (samples[at] as number) * 0.3 + (voice[at % (2 * voice.length)] ?? 0) * 0.5;
+  addHiss(samples, 0.002);
+  return samples;
+}
 
 function speed(): void {
-  const minute = new Float32Array(RATE * 60);
-  let state = 1;
-  minute.forEach((_, at) => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) | 0;
-    const time = at / RATE;
-    const voice =
-      Math.sin(time * 1.1) > -0.3 ? 0.2 * Math.sin(time * 900) * Math.sin(time * 25) : 0;
-    minute[at] = voice + (0.01 * state) / 2_147_483_648;
-  });
+  const samples = minute();
   const begun = performance.now();
   const listener = new Listener(RATE);
   for (let count = 0; count < 60; count++)
-    for (let at = 0; at < minute.length; at += 4096)
-      listener.push([minute.subarray(at, at + 4096)]);
+    for (let at = 0; at < samples.length; at += 4096)
+      listener.push([samples.subarray(at, at + 4096)]);
   const heard = listener.finish();
   const pieces = findPieces(heard.speech);
+  const { beats } = findPulse(heard.pulse);
   const seconds = (performance.now() - begun) / 1000;
-  const memory = process.memoryUsage().rss / 1e6;
+  const memory = process.resourceUsage().maxRSS / 1000;
   console.log(
     `an hour at 48 kHz: ${seconds.toFixed(1)} s (${(3600 / seconds).toFixed(0)} times real time), ` +
-      `${pieces.length} pieces, ${memory.toFixed(0)} MB`,
+      `${memory.toFixed(0)} MB at most; ${pieces.length} pieces, ${beats.length} beats, ` +
+      `${heard.hits.length} hits`,
   );
 }
 
-interface Truth {
-  readonly pieces: readonly { start: number; end: number; soft?: string }[];
-  readonly shortPauses?: readonly { start: number; end: number }[];
+type Score = Readonly<Record<string, unknown>>;
+
+function scored(folder: string, result: string, truth: string): Score {
+  const { stdout, status } = spawnSync('python3', [join(folder, 'score.py'), result, truth], {
+    encoding: 'utf8',
+  });
+  if (status !== 0) throw new Error('score.py could not be run: is there a python3?');
+  return JSON.parse(stdout) as Score;
 }
 
-/** Matches edges one to one, nearest first; gives how many were right, false and missed. */
-function score(
-  truth: Truth,
-  found: readonly { start: number; end: number }[],
-): [number, number, number] {
-  let [right, wrong, missed] = [0, 0, 0];
-  for (const side of ['start', 'end'] as const) {
-    const pairs = truth.pieces
-      .flatMap((piece, t) =>
-        found.map((each, f) => ({ t, f, off: Math.abs(piece[side] - each[side]) })),
-      )
-      .filter(({ off }) => off <= TOLERANCE)
-      .sort((a, b) => a.off - b.off);
-    const [matchedTruth, matchedFound] = [new Set<number>(), new Set<number>()];
-    for (const { t, f } of pairs)
-      if (!matchedTruth.has(t) && !matchedFound.has(f)) {
-        matchedTruth.add(t);
-        matchedFound.add(f);
-      }
-    right += matchedTruth.size;
-    truth.pieces.forEach((piece, t) => {
-      if (!matchedTruth.has(t) && !piece.soft?.includes(side)) missed++;
-    });
-    found.forEach((each, f) => {
-      const inPause = truth.shortPauses?.some(
-        (pause) => each[side] > pause.start - TOLERANCE && each[side] < pause.end + TOLERANCE,
-      );
-      if (!matchedFound.has(f) && !inPause) wrong++;
-    });
-  }
-  return [right, wrong, missed];
+const figure = (value: unknown) => (typeof value === 'number' ? value.toFixed(3) : '-');
+
+function tell(name: string, who: string, kind: string, score: Score): void {
+  const pieces = score.pieces as Score | undefined;
+  const parts: [string, unknown][] = pieces
+    ? [['F1', pieces.f1]]
+    : kind === 'hits'
+      ? [
+          ['F', score.f],
+          ['end', score.endError],
+        ]
+      : [
+          ['F', score.f],
+          ['F2', score.f2],
+          ['bars', score.bars],
+          ['tempo', score.tempoError],
+        ];
+  const metre = kind === 'beats' && who === 'ours' ? `metre ${String(score.metre)}` : '';
+  console.log(
+    name.padEnd(22),
+    who.padEnd(9),
+    ...parts.map(([what, value]) => `${what} ${figure(value)}`),
+    metre,
+  );
 }
 
-async function accuracy(folder: string): Promise<void> {
-  const totals = [0, 0, 0];
-  const f1 = ([right = 0, wrong = 0, missed = 0]: readonly number[]) =>
-    (2 * right) / (2 * right + wrong + missed);
+function accuracy(folder: string, scratch: string): void {
+  const totals = new Map<string, number[]>();
+  const count = (key: string, value: unknown) =>
+    totals.set(key, [...(totals.get(key) ?? []), typeof value === 'number' ? value : 0]);
+  const pooled = [0, 0, 0];
   for (const name of readdirSync(folder)
     .filter((file) => file.endsWith('.truth.json'))
     .sort()) {
     const base = join(folder, name.replace('.truth.json', ''));
     const file = ['.wav', '.flac'].map((end) => base + end).find(existsSync);
-    const truth = JSON.parse(readFileSync(join(folder, name), 'utf8')) as Truth;
-    if (file === undefined || !truth.pieces) continue;
-    const sound = await openSound(file);
-    const listener = new Listener(sound.sampleRate);
-    for await (const channels of sound.chunks()) listener.push(channels);
-    const found = findPieces(listener.finish().speech).map((piece) => ({
-      start: toSeconds(piece.start) as number,
-      end: toSeconds(piece.end) as number,
-    }));
-    const counts = score(truth, found);
-    counts.forEach((count, at) => (totals[at] = (totals[at] ?? 0) + count));
-    console.log(
-      `${name.replace('.truth.json', '').padEnd(14)} F1 ${f1(counts).toFixed(3)}  (right, false, missed: ${counts.join(', ')})`,
+    const truth = JSON.parse(readFileSync(join(folder, name), 'utf8')) as {
+      kind: string;
+      drums?: boolean;
+    };
+    if (file === undefined) continue;
+    const title = name.replace('.truth.json', '');
+    const result = join(scratch, 'result.json');
+    const cli = spawnSync(
+      'npx',
+      ['tsx', here('../packages/cli/src/main.ts'), 'listen', file, '--json'],
+      {
+        encoding: 'utf8',
+        maxBuffer: 2 ** 28,
+      },
     );
+    writeFileSync(result, cli.stdout);
+    const score = scored(folder, result, join(folder, name));
+    tell(title, 'ours', truth.kind, score);
+    const pieces = score.pieces as Record<string, number> | undefined;
+    if (pieces)
+      ['right', 'false', 'missed'].forEach(
+        (part, at) => (pooled[at] = (pooled[at] ?? 0) + (pieces[part] ?? 0)),
+      );
+    else
+      count(
+        `ours ${truth.kind}${truth.drums === undefined ? '' : truth.drums ? ', drums' : ', no drums'}`,
+        score.f,
+      );
+    if (pieces) continue;
+    for (const peer of ['aubio', 'essentia']) {
+      const wav = join(scratch, 'sound.wav');
+      const made = spawnSync('ffmpeg', [
+        '-v',
+        'error',
+        '-y',
+        '-i',
+        file,
+        '-ac',
+        '1',
+        '-ar',
+        '44100',
+        wav,
+      ]);
+      const heard = spawnSync('node', [here('./peers.mjs'), peer, wav], {
+        encoding: 'utf8',
+        maxBuffer: 2 ** 28,
+      });
+      if (made.status !== 0 || heard.status !== 0) {
+        console.log(title.padEnd(22), peer.padEnd(9), 'is not here');
+        continue;
+      }
+      writeFileSync(result, heard.stdout.slice(heard.stdout.indexOf('{"pulse"')));
+      const other = scored(folder, result, join(folder, name));
+      tell(title, peer, truth.kind, other);
+      count(
+        `${peer} ${truth.kind}${truth.drums === undefined ? '' : truth.drums ? ', drums' : ', no drums'}`,
+        other.f,
+      );
+    }
   }
-  console.log(`pooled         F1 ${f1(totals).toFixed(3)}`);
+  for (const [key, values] of [...totals].sort())
+    console.log(
+      `mean of ${key}: F ${(values.reduce((a, b) => a + b, 0) / values.length).toFixed(3)}`,
+    );
+  const [right = 0, wrong = 0, missed = 0] = pooled;
+  if (right > 0)
+    console.log(`pieces, pooled: F1 ${((2 * right) / (2 * right + wrong + missed)).toFixed(3)}`);
 }
 
+const folders = process.argv.slice(2).filter((folder) => existsSync(folder));
 speed();
-const folder = process.argv[2];
-if (folder !== undefined && existsSync(folder)) await accuracy(folder);
-else console.log('No folder of sounds with known truth was given, so accuracy was not measured.');
+const scratch = mkdtempSync(join(tmpdir(), 'listen-'));
+for (const folder of folders) accuracy(folder, scratch);
+rmSync(scratch, { recursive: true });
+if (folders.length === 0)
+  console.log('No folder of sounds with known truth was given, so accuracy was not measured.');

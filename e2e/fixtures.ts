@@ -123,7 +123,11 @@ export interface Held {
   readonly version: number;
   readonly programme: {
     cues: Record<string, HeldCue>;
-    pieces: Record<string, { start: number; end: number }>;
+    pieces: Record<string, { start: number; end: number; kept?: boolean }>;
+    beats: Record<string, { at: number; bar: string | null; fixed: boolean }>;
+    hits: Record<string, { start: number; end: number; kept: boolean }>;
+    marks: Record<string, { at: number; name: string; purpose: string }>;
+    sounds: Record<string, { at: number; from: number; level: number; muted: boolean }>;
     materials: Record<string, { name: string; family: string | null }>;
     facts: { title: string; frame: { width: number; height: number }; length: number };
   };
@@ -146,24 +150,29 @@ export class RowsOfTiming {
   /** Where a second stands: in the lane, on the waveform, or on the ruler. */
   async point(
     second: number,
-    band: 'lane' | 'wave' = 'lane',
+    band: 'lane' | 'wave' | 'tags' = 'lane',
     span = 8,
   ): Promise<{ x: number; y: number }> {
     const box = await this.rows.boundingBox();
     if (!box) throw new Error('The rows are not to be seen.');
     const canvas = await this.rows.locator('canvas').first().boundingBox();
     const row = Math.floor(second / span);
-    const y = box.y + row * (canvas?.height ?? 0) + (band === 'lane' ? 90 : 40);
+    const y = box.y + row * (canvas?.height ?? 0) + { lane: 90, wave: 52, tags: 26 }[band];
     return { x: box.x + ((second % span) / span) * (canvas?.width ?? 0), y };
   }
 
   async drag(
     from: number,
     to: number,
-    options: { drop?: boolean; modifier?: 'Alt' | 'Shift' } = {},
+    options: {
+      drop?: boolean;
+      modifier?: 'Alt' | 'Shift';
+      band?: 'lane' | 'wave' | 'tags';
+    } = {},
   ): Promise<void> {
     const { mouse, keyboard } = this.#page;
-    const [start, end] = [await this.point(from), await this.point(to)];
+    const { band } = options;
+    const [start, end] = [await this.point(from, band), await this.point(to, band)];
     await mouse.move(start.x, start.y);
     if (options.modifier) await keyboard.down(options.modifier);
     await mouse.down();
@@ -178,3 +187,43 @@ export class RowsOfTiming {
 }
 
 export const SECOND = 705_600_000;
+
+/** A 16-bit WAV of one channel. */
+export function wavOf(samples: Float32Array, rate: number): Buffer {
+  const bytes = Buffer.alloc(44 + 2 * samples.length);
+  bytes.write('RIFF', 0);
+  bytes.writeUInt32LE(bytes.length - 8, 4);
+  bytes.write('WAVEfmt ', 8);
+  bytes.writeUInt32LE(16, 16);
+  bytes.writeUInt16LE(1, 20);
+  bytes.writeUInt16LE(1, 22);
+  bytes.writeUInt32LE(rate, 24);
+  bytes.writeUInt32LE(2 * rate, 28);
+  bytes.writeUInt16LE(2, 32);
+  bytes.writeUInt16LE(16, 34);
+  bytes.write('data', 36);
+  bytes.writeUInt32LE(2 * samples.length, 40);
+  samples.forEach((value, at) =>
+    bytes.writeInt16LE(Math.max(-1, Math.min(1, value)) * 32_767, 44 + 2 * at),
+  );
+  return bytes;
+}
+
+/** Brings sounds in by the picker and waits until they belong to the programme. */
+export async function bringIn(
+  page: Page,
+  serving: Serving,
+  programme: string,
+  ...files: readonly { name: string; buffer: Buffer }[]
+): Promise<void> {
+  const before = Object.keys((await held(serving, programme)).programme.materials).length;
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(files.map((file) => ({ ...file, mimeType: 'audio/wav' })));
+  await expect
+    .poll(async () => Object.keys((await held(serving, programme)).programme.materials).length, {
+      timeout: 40_000,
+    })
+    .toBe(before + files.length);
+}

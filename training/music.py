@@ -24,11 +24,13 @@ class Piece:
         self.r = r
         self.metre = r.choices(['4/4', '3/4', '6/8', '2/4'], [45, 22, 20, 13])[0]
         self.beats_a_bar = {'4/4': 4, '3/4': 3, '6/8': 2, '2/4': 2}[self.metre]
-        self.compound = self.metre == '6/8'
+        self.compound = self.metre == '6/8'; drums_likely = r.random() < .6
         middle = {'4/4': 112, '3/4': 120, '6/8': 88, '2/4': 105}[self.metre]
         self.bpm = min(205, max(48, middle * math.exp(r.gauss(0, .3))))
+        # Much music with drums is written at twice the pace that a foot would tap, or goes with a double beat.
+        if drums_likely and self.beats_a_bar == 4 and r.random() < .35: self.bpm = r.uniform(135, 208)
         self.swing = r.uniform(.57, .69) if not self.compound and r.random() < .17 else .5
-        self.drums = r.random() < .6
+        self.drums = drums_likely
         self.root, self.scale = r.randint(40, 51), MAJOR if r.random() < .6 else MINOR
         self.human = r.choice([0, 0, .004, .008, .014])
         self.accent = r.uniform(0, 26)
@@ -188,13 +190,14 @@ class Piece:
         if self.swing != .5 and grid == 4: grid = 2
         loud = r.uniform(70, 112)
         def pattern(b, prob): return [i / (2 if not self.compound else 3) for i in range(int(b * (2 if not self.compound else 3))) if r.random() < prob]
-        kick = {4: r.choice([[0, 2], [0, 2, 2.5], [0, 1.5, 2], [0, .5, 2], [0, 2.5], [0], [0, 1.5, 2.5], [0, .75, 2.5], [0, 1.5, 3.5], [0, 1, 2, 3]]), 3: r.choice([[0], [0], [0, 2.5], [0, 1.5], [0, 2]]), 2: r.choice([[0], [0, 1], [0, 1.5], [0, .5]])}[n]
+        kick = {4: r.choice([[0, 1.5, 3], [0, .75, 1.5, 2.5], [0, 1, 1.5, 2.5, 3], [0, 2], [0, 2, 2.5], [0, 1.5, 2], [0, .5, 2], [0, 2.5], [0], [0, 1.5, 2.5], [0, .75, 2.5], [0, 1.5, 3.5], [0, 1, 2, 3]]), 3: r.choice([[0], [0], [0, 2.5], [0, 1.5], [0, 2]]), 2: r.choice([[0], [0, 1], [0, 1.5], [0, .5]])}[n]
         snare = {4: r.choice([[1, 3], [1, 3], [1, 3], [2], [1, 3, 3.75], [1, 2.75, 3]]), 3: r.choice([[1, 2], [1, 2], [2], [1]]), 2: r.choice([[1], [1], [.5, 1.5], [1, 1.5]])}[n]
         if self.compound: kick, snare = r.choice([([0], [1]), ([0, 1], []), ([0, 2 * t], [1]), ([0, 1 + 2 * t], [1]), ([0], [1, 1 + 2 * t])])
         if style == 'floor': kick = list(range(n))
         if self.swing != .5: kick, snare = [k for k in kick if (k * 2) % 1 == 0], [s for s in snare if (s * 2) % 1 == 0]
         hands = [(r.choice([60, 61, 62, 63, 64, 65, 66, 41, 43, 45, 47, 54, 56, 69, 70, 75, 76, 77, 82, 117 - 36]), pattern(n, r.uniform(.3, .8))) for _ in range(r.randint(1, 3))]
         frame = r.choice([41, 43, 45, 63, 64])
+        off = self.swing == .5 and not self.compound and r.random() < .12
         hats = r.choice([H, RIDE, 70, 82, 54, None]) if style != 'soft' else r.choice([42, 70, None])
         variation = r.uniform(0, .12)
         for bar in bars:
@@ -215,6 +218,7 @@ class Piece:
             if hats:
                 for i in range(n * grid):
                     p = i / grid
+                    if off and p == int(p): continue
                     if r.random() < variation * .5: continue
                     if self.swing != .5 and hats == RIDE and grid == 2 and i % 4 == 1: continue
                     self.put(at + p, .1, 9, O if hats == H and r.random() < .04 else hats, loud - 22 + (10 if p == int(p) else 0))
@@ -229,7 +233,8 @@ class Piece:
             places, at = [], 0
             while at < n * step:
                 length = r.choice([1, 1, 1, 2, 2, 3, 4]); places.append((at / step, min(length, n * step - at) / step)); at += length
-            if r.random() < .4: places = [(i / step, 1 / step) for i in range(n * step) if r.random() < .85 or i == 0]
+            if n == 4 and not self.compound and r.random() < .3: places = r.choice([[(0, 1.5), (1.5, 1.5), (3, 1)], [(0, .75), (.75, .75), (1.5, .5), (2, .75), (2.75, .75), (3.5, .5)], [(0, 1), (1.5, 1), (2.5, .5), (3, 1)], [(.5, .5), (1.5, .5), (2.5, .5), (3.5, .5)]])
+            elif r.random() < .4: places = [(i / step, 1 / step) for i in range(n * step) if r.random() < .85 or i == 0]
             return places
         figures = [figure() for _ in range(2)]; form = r.choice([[0, 0, 0, 1], [0, 1, 0, 1], [0, 0, 0, 0]]); drone = r.random() < .5
         moves = [[r.choice([0, 0, 0, 0, 3, 5, 7, 10, 12, 1]) if drone else 0 for _ in f] for f in figures]

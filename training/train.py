@@ -1,6 +1,6 @@
 """Learns a network of `core/listen/network.ts` from sounds with known truth.
 
-    python3 training/train.py pulse|voice FEATURES TRUTH OUT.ts [MINUTES]
+    python3 training/train.py pulse|voice FEATURES TRUTH OUT.ts [MINUTES [FROM.ts]]
 
 FEATURES holds NAME.f32 from features.ts, TRUTH holds NAME.truth.json. A tenth of the sounds is held back and
 decides when to stop. Writes the weights as TypeScript. Needs PyTorch (Debian: python3-torch).
@@ -66,6 +66,13 @@ class Net(nn.Module):
 
 
 net = Net(); best = None
+if len(sys.argv) > 6:
+    # Goes on from weights that were written before.
+    kept = json.loads(open(sys.argv[6]).read().split('Weights = ', 1)[1].rstrip().rstrip(';')); at = out_at = 0
+    for l in [net.first, *net.rest, net.last]:
+        o, i, k = l.weight.shape; q = np.array([ord(c) - 0x17f for c in kept['coded'][at:at + o * i * k]], np.float32).reshape(k, i, o); at += o * i * k
+        l.weight.data = torch.from_numpy(q.transpose(2, 1, 0) * np.array(kept['steps'][out_at:out_at + o], np.float32)[:, None, None]); l.bias.data = torch.tensor(kept['offsets'][out_at:out_at + o]); out_at += o
+    mean, spread = torch.tensor(kept['mean']), torch.tensor(kept['spread'])
 bce = nn.BCEWithLogitsLoss(reduction='none', pos_weight=torch.tensor([2., 4., 1.] if what == 'pulse' else [1., 1.])[:, None])
 scale = torch.tensor([1., 1., .15] if what == 'pulse' else [1., 1.])[:, None]
 loss_of = lambda o, y, w: (bce(o, y) * w * scale).mean()

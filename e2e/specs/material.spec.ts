@@ -101,14 +101,14 @@ test('speech is found again with another pause, in one step that can be undone',
   programme,
 }) => {
   await open(page, programme, 'material');
-  await expect(page.getByText('39 pieces of speech found')).toBeVisible();
+  await expect(page.getByText('39 pieces of speech', { exact: true })).toBeVisible();
   await page.getByLabel('Shortest pause, s').fill('1');
   await page.getByRole('button', { name: 'Find speech' }).click();
   await expect
     .poll(async () => Object.keys((await held(serving, programme)).programme.pieces).length)
     .toBeLessThan(25);
   await page.getByRole('button', { name: 'Undo: Find speech' }).click();
-  await expect(page.getByText('39 pieces of speech found')).toBeVisible();
+  await expect(page.getByText('39 pieces of speech', { exact: true })).toBeVisible();
 });
 
 test('a font of one’s own is taken, kept and offered', async ({ page, serving, programme }) => {

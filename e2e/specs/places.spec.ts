@@ -6,18 +6,18 @@ test('programmes are made, renamed, copied, deleted, brought back and searched',
 }) => {
   await page.goto('/');
   const list = page.getByRole('listitem');
-  await expect(list).toHaveCount(1);
+  await expect(list).toHaveCount(2);
   await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
-  await expect(list).toHaveCount(2);
+  await expect(list).toHaveCount(3);
   await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor, copy' }).click();
   await page.getByRole('menuitem', { name: 'Rename …' }).click();
-  await page.getByRole('textbox', { name: 'Name' }).fill('Slack Water');
+  await page.getByRole('textbox', { name: 'Name' }).fill('The Chain');
   await page.getByRole('button', { name: 'Rename', exact: true }).click();
-  await expect(page.getByText('Slack Water')).toBeVisible();
-  await page.getByLabel('Search programmes').fill('slack');
+  await expect(page.getByText('The Chain')).toBeVisible();
+  await page.getByLabel('Search programmes').fill('chain');
   await expect(list).toHaveCount(1);
-  await page.getByRole('button', { name: 'More about Slack Water' }).click();
+  await page.getByRole('button', { name: 'More about The Chain' }).click();
   await page.getByRole('menuitem', { name: 'Delete' }).click();
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(list).toHaveCount(1);

@@ -21,6 +21,8 @@ export const USUAL_TEMPO: TempoRange = { slowest: 44, fastest: 220 };
 const STEADINESS = 80;
 /** A beat is expected in the first of so many parts of its length. */
 const LAMBDA = 12;
+/** A beat is never longer or shorter than the one before by more than this share. */
+const WIDEST = 0.2;
 const LEAST = 0.003;
 
 /**
@@ -43,24 +45,35 @@ export function decodeBeats(opinion: Float32Array, range: TempoRange = USUAL_TEM
   const onBeat = Array.from({ length: tempi }, (_, tempo) =>
     Math.max(1, Math.round((shortest + tempo) / LAMBDA)),
   );
+  // From tempi further off it would be less likely than any sound could outweigh.
+  const near = (tempo: number, share: number) => Math.round(share * (shortest + tempo)) - shortest;
+  const [slowestFrom, fastestFrom] = [1 - WIDEST, 1 + WIDEST].map((share) =>
+    Array.from({ length: tempi }, (_, tempo) =>
+      Math.max(0, Math.min(tempi - 1, near(tempo, share))),
+    ),
+  ) as [number[], number[]];
   for (let step = 0; step < opinion.length; step++) {
     const value = Math.min(1 - LEAST, Math.max(LEAST, opinion[step] as number));
     const [beat, other] = [Math.log(value), Math.log((1 - value) / (LAMBDA - 1))];
     for (let tempo = 0; tempo < tempi; tempo++) {
       const [from, to] = [first[tempo] as number, first[tempo + 1] as number];
       let [best, where] = [-Infinity, tempo];
-      for (let past = 0; past < tempi; past++) {
+      for (
+        let past = slowestFrom[tempo] as number;
+        past <= (fastestFrom[tempo] as number);
+        past++
+      ) {
         const whole =
           (score[(first[past + 1] as number) - 1] as number) +
           (change[past * tempi + tempo] as number);
         if (whole > best) [best, where] = [whole, past];
       }
       came[step * tempi + tempo] = where;
-      const near = from + (onBeat[tempo] as number);
+      const body = from + (onBeat[tempo] as number);
       next[from] = best + beat;
-      for (let state = from + 1; state < near; state++)
+      for (let state = from + 1; state < body; state++)
         next[state] = (score[state - 1] as number) + beat;
-      for (let state = near; state < to; state++)
+      for (let state = body; state < to; state++)
         next[state] = (score[state - 1] as number) + other;
     }
     [score, next] = [next, score];

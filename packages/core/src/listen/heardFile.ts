@@ -11,6 +11,7 @@ import type { Heard } from './listening.ts';
 import { peaksOf } from './peaks.ts';
 
 const MAGIC = 'WCL2';
+const ARRAYS = 6;
 
 interface Description {
   readonly lengths: readonly number[];
@@ -71,7 +72,7 @@ export function unpackHeard(bytes: Uint8Array): Heard | undefined {
   const arrays = description.lengths.map(
     (length) => new Uint8Array(bytes.subarray(from, (from += length))),
   );
-  if (from !== bytes.length) return undefined;
+  if (from !== bytes.length || arrays.length !== ARRAYS) return undefined;
   const [peaks, voice, opinions, onsets, momentary, hits] = arrays as [
     Uint8Array<ArrayBuffer>,
     Uint8Array,

@@ -16,12 +16,33 @@ const COMPRESSION = 1000;
 /** How many frames lie between a spectrum and the one that it is compared with. */
 const LAG = 2;
 
+/**
+ * The compressed amplitude by the leading bits of its squared value as a 32-bit float (sign, exponent, nine
+ * bits of mantissa): exact to a thousandth, and a table is several times faster than a root and a logarithm.
+ */
+const UNUSED_BITS = 14;
+const COMPRESSED = makeCompressed();
+
+function makeCompressed(): Float32Array {
+  const bits = new Uint32Array(1);
+  const value = new Float32Array(bits.buffer);
+  return Float32Array.from({ length: 2 ** (31 - UNUSED_BITS) }, (_, at) => {
+    // The middle of the stretch of values that share these bits.
+    bits[0] = ((at << UNUSED_BITS) | (1 << (UNUSED_BITS - 1))) >>> 0;
+    const square = value[0] as number;
+    return Number.isFinite(square) ? Math.log(1 + Math.sqrt(square)) : 0;
+  });
+}
+
 /** Gives levels and rises while sound is pushed through it. */
 export class MusicBands {
   readonly #spectra: Spectra;
   readonly #edges: readonly number[];
   readonly #past: Float32Array[];
   readonly #widest: Float32Array;
+  /** Power of each bin in units of the compression, and the same as the bits of its floats. */
+  readonly #scaled: Float32Array;
+  readonly #bits: Uint32Array;
   readonly #levels = new Float32Array(MUSIC_BANDS);
   readonly #rises = new Float32Array(MUSIC_BANDS);
   #frame = 0;
@@ -30,7 +51,9 @@ export class MusicBands {
   constructor(rate: number) {
     this.#spectra = new Spectra(rate, { length: 0.064, window: 'hann' });
     this.#edges = bandEdges(this.#spectra.binWidth);
-    const bins = (this.#edges[MUSIC_BANDS] as number) + 1;
+    const bins = Math.min(this.#spectra.bins, (this.#edges[MUSIC_BANDS] as number) + 1);
+    this.#scaled = new Float32Array(bins);
+    this.#bits = new Uint32Array(this.#scaled.buffer);
     this.#past = Array.from({ length: LAG + 1 }, () => new Float32Array(bins));
     this.#widest = new Float32Array(bins);
   }
@@ -57,8 +80,10 @@ export class MusicBands {
     const widest = this.#widest;
     const scale = (4 * COMPRESSION * COMPRESSION) / this.#spectra.gain;
     const bins = now.length;
+    const [scaled, bits] = [this.#scaled, this.#bits];
+    for (let bin = 0; bin < bins; bin++) scaled[bin] = (power[bin] as number) * scale;
     for (let bin = 0; bin < bins; bin++)
-      now[bin] = Math.log(1 + Math.sqrt((power[bin] ?? 0) * scale));
+      now[bin] = COMPRESSED[(bits[bin] as number) >>> UNUSED_BITS] as number;
     for (let bin = 1; bin < bins - 1; bin++) {
       const [left, here, right] = [before[bin - 1], before[bin], before[bin + 1]] as [
         number,

@@ -39,77 +39,127 @@ class Convolution {
   readonly #taps: number;
   readonly #distance: number;
   readonly #residual: boolean;
-  readonly #weights: Float32Array;
-  readonly #offsets: Float32Array;
-  #held: Float32Array;
+  /** How many frames it looks to either side. */
+  readonly #reach: number;
+  /** Whether it is the weighted sum at the end, which is not rectified. */
+  readonly #last: boolean;
+  readonly #weights: Float64Array;
+  readonly #offsets: Float64Array;
+  readonly #sums: Float64Array;
+  #held: Float64Array;
 
   constructor(
     [inputs, outputs]: readonly [number, number],
     taps: number,
     distance: number,
     residual: boolean,
-    weights: Float32Array,
-    offsets: Float32Array,
+    weights: Float64Array,
+    offsets: Float64Array,
   ) {
     this.#inputs = inputs;
     this.#outputs = outputs;
     this.#taps = taps;
     this.#distance = distance;
     this.#residual = residual;
-    this.#weights = weights;
+    this.#reach = (distance * (taps - 1)) / 2;
+    this.#last = taps === 1 && !residual;
+    this.#weights = inBlocks(weights, outputs);
     this.#offsets = offsets;
-    this.#held = new Float32Array(this.#reach * inputs);
-  }
-
-  /** How many frames it looks to either side. */
-  get #reach(): number {
-    return (this.#distance * (this.#taps - 1)) / 2;
+    this.#sums = new Float64Array(2 * (outputs + BLOCK));
+    this.#held = new Float64Array(this.#reach * inputs);
   }
 
   /** Takes whole frames; gives those whose right-hand neighbours are known. */
-  push(frames: Float32Array): Float32Array {
+  push(frames: Float64Array): Float64Array {
     const [width, reach] = [this.#inputs, this.#reach];
-    const input = new Float32Array(this.#held.length + frames.length);
+    const input = new Float64Array(this.#held.length + frames.length);
     input.set(this.#held);
     input.set(frames, this.#held.length);
     const count = Math.max(0, input.length / width - 2 * reach);
-    const output = new Float32Array(count * this.#outputs);
-    for (let frame = 0; frame < count; frame++) this.#one(input, frame, output);
+    const output = new Float64Array(count * this.#outputs);
+    for (let frame = 0; frame < count; frame += 2)
+      this.#two(input, frame, output, Math.min(2, count - frame));
     this.#held = input.slice(count * width);
     return output;
   }
 
   /** Takes the last frames; gives all that are left. */
-  end(frames: Float32Array): Float32Array {
-    const input = new Float32Array(frames.length + this.#reach * this.#inputs);
+  end(frames: Float64Array): Float64Array {
+    const input = new Float64Array(frames.length + this.#reach * this.#inputs);
     input.set(frames);
     return this.push(input);
   }
 
-  #one(input: Float32Array, frame: number, output: Float32Array): void {
-    const [width, wide, weights] = [this.#inputs, this.#outputs, this.#weights];
-    const to = frame * wide;
-    for (let out = 0; out < wide; out++) output[to + out] = this.#offsets[out] as number;
+  /**
+   * Two frames and four outputs at a time, so that each weight is fetched once for both and their sums stay out
+   * of memory. Where only one frame is left, the other's sums are of it too and are not used.
+   */
+  #two(input: Float64Array, frame: number, output: Float64Array, count: number): void {
+    const [width, taps, weights, sums] = [this.#inputs, this.#taps, this.#weights, this.#sums];
+    const stride = this.#distance * width;
+    const second = count > 1 ? width : 0;
     let weight = 0;
-    for (let tap = 0; tap < this.#taps; tap++) {
-      const from = (frame + tap * this.#distance) * width;
-      for (let at = 0; at < width; at++) {
-        const value = input[from + at] as number;
-        if (value === 0) {
-          weight += wide;
-          continue;
+    for (let out = 0; out < this.#outputs; out += BLOCK) {
+      let [a, b, c, d, e, f, g, h] = [0, 0, 0, 0, 0, 0, 0, 0];
+      for (let tap = 0, from = frame * width; tap < taps; tap++, from += stride)
+        for (let at = from; at < from + width; at++) {
+          const [value, other] = [input[at] as number, input[at + second] as number];
+          const first = weights[weight] as number;
+          a += value * first;
+          e += other * first;
+          const next = weights[weight + 1] as number;
+          b += value * next;
+          f += other * next;
+          const third = weights[weight + 2] as number;
+          c += value * third;
+          g += other * third;
+          const fourth = weights[weight + 3] as number;
+          d += value * fourth;
+          h += other * fourth;
+          weight += BLOCK;
         }
-        for (let out = 0; out < wide; out++)
-          output[to + out] = (output[to + out] as number) + value * (weights[weight++] as number);
-      }
+      const place = 2 * out;
+      sums[place] = a;
+      sums[place + 1] = b;
+      sums[place + 2] = c;
+      sums[place + 3] = d;
+      sums[place + 4] = e;
+      sums[place + 5] = f;
+      sums[place + 6] = g;
+      sums[place + 7] = h;
     }
-    if (this.#taps === 1) return;
-    const middle = (frame + this.#reach) * width;
+    for (let one = 0; one < count; one++) this.#put(input, frame + one, one, output);
+  }
+
+  /** Writes a frame's outputs from the sums. */
+  #put(input: Float64Array, frame: number, which: number, output: Float64Array): void {
+    const [wide, sums, offsets] = [this.#outputs, this.#sums, this.#offsets];
+    const to = frame * wide;
+    const middle = (frame + this.#reach) * this.#inputs;
     for (let out = 0; out < wide; out++) {
-      const rectified = Math.max(0, output[to + out] as number);
-      output[to + out] = this.#residual ? rectified + (input[middle + out] as number) : rectified;
+      const inBlock = out % BLOCK;
+      const place = 2 * (out - inBlock) + BLOCK * which + inBlock;
+      let sum = (sums[place] as number) + (offsets[out] as number);
+      if (sum < 0 && !this.#last) sum = 0;
+      output[to + out] = this.#residual ? sum + (input[middle + out] as number) : sum;
     }
   }
+}
+
+/** Outputs that are summed at once. */
+const BLOCK = 4;
+
+/** Weights by tap, input and output put in order of blocks of outputs, the last filled up with nothing. */
+function inBlocks(weights: Float64Array, wide: number): Float64Array {
+  const rows = weights.length / wide;
+  const blocks = Math.ceil(wide / BLOCK);
+  const ordered = new Float64Array(blocks * rows * BLOCK);
+  for (let row = 0; row < rows; row++)
+    for (let out = 0; out < wide; out++) {
+      const block = Math.floor(out / BLOCK);
+      ordered[(block * rows + row) * BLOCK + (out % BLOCK)] = weights[row * wide + out] as number;
+    }
+  return ordered;
 }
 
 /** Runs over frames as they come. */
@@ -132,7 +182,7 @@ export class Network {
    */
   push(frames: Float32Array): Float32Array {
     return logistic(
-      this.#layers.reduce<Float32Array>(
+      this.#layers.reduce<Float64Array>(
         (passing, layer) => layer.push(passing),
         this.#normal(frames),
       ),
@@ -142,24 +192,26 @@ export class Network {
   /** The outputs of the frames that are left. */
   end(): Float32Array {
     return logistic(
-      this.#layers.reduce<Float32Array>(
+      this.#layers.reduce<Float64Array>(
         (passing, layer) => layer.end(passing),
-        new Float32Array(0),
+        new Float64Array(0),
       ),
     );
   }
 
-  #normal(frames: Float32Array): Float32Array {
-    const width = this.#inputs;
-    return frames.map((value, at) => {
-      const input = at % width;
-      return (value - (this.#mean[input] as number)) / (this.#spread[input] as number);
-    });
+  #normal(frames: Float32Array): Float64Array {
+    const [width, mean, spread] = [this.#inputs, this.#mean, this.#spread];
+    const normal = new Float64Array(frames.length);
+    for (let from = 0; from < frames.length; from += width)
+      for (let at = 0; at < width; at++)
+        normal[from + at] =
+          ((frames[from + at] as number) - (mean[at] as number)) / (spread[at] as number);
+    return normal;
   }
 }
 
-function logistic(values: Float32Array): Float32Array {
-  return values.map((value) => 1 / (1 + Math.exp(-value)));
+function logistic(values: Float64Array): Float32Array {
+  return Float32Array.from(values, (value) => 1 / (1 + Math.exp(-value)));
 }
 
 function layersOf(weights: Weights): Convolution[] {
@@ -177,12 +229,12 @@ function layersOf(weights: Weights): Convolution[] {
   let [weight, output] = [0, 0];
   return shapes.map(({ sizes, taps: across, distance, residual }) => {
     const wide = sizes[1];
-    const values = new Float32Array(across * sizes[0] * wide);
+    const values = new Float64Array(across * sizes[0] * wide);
     for (let at = 0; at < values.length; at++) {
       const code = weights.coded.charCodeAt(weight++) - NOTHING;
       values[at] = code * (weights.steps[output + (at % wide)] as number);
     }
-    const offsets = Float32Array.from(weights.offsets.slice(output, output + wide));
+    const offsets = Float64Array.from(weights.offsets.slice(output, output + wide));
     output += wide;
     return new Convolution(sizes, across, distance, residual, values, offsets);
   });

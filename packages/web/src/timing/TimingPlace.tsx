@@ -16,9 +16,11 @@ import { NAMES } from './things.ts';
 import { TAP_NAMES } from './tapping.ts';
 import { showWindow } from './windows.ts';
 
-/** After a choice above them the keys are for the rows again, not for the choice. */
+/** After a choice above them by pointer the keys are for the rows again, not for the choice. */
 const toRows = (): void =>
-  document.querySelector<HTMLElement>('[data-keys]')?.focus({ preventScroll: true });
+  void requestAnimationFrame(() =>
+    document.querySelector<HTMLElement>('[data-keys]')?.focus({ preventScroll: true }),
+  );
 
 export default function TimingPlace() {
   const { secondsARow, hand, scrub, tapFor } = useApp((state) => state.view);
@@ -32,10 +34,8 @@ export default function TimingPlace() {
             aria-label="Seconds a row"
             data={ROW_SPANS.map(String)}
             value={String(secondsARow)}
-            onChange={(value) => {
-              act.setRow(Number(value));
-              toRows();
-            }}
+            onChange={(value) => act.setRow(Number(value))}
+            onPointerUp={toRows}
           />
           <SnapMenu />
           <Tooltip label="Hear the sound under what is dragged (O)">
@@ -65,10 +65,8 @@ export default function TimingPlace() {
             aria-label="In hand"
             data={HANDS.map((value) => ({ value, label: NAMES[value].many }))}
             value={hand}
-            onChange={(value) => {
-              hold.setHand(value as Hand);
-              toRows();
-            }}
+            onChange={(value) => hold.setHand(value as Hand)}
+            onPointerUp={toRows}
           />
           <span className="spring" />
           {hand === 'cues' ? <CueActions /> : <MarkActions />}
