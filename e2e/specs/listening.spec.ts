@@ -37,6 +37,16 @@ async function withSound(page: Page, serving: Parameters<typeof held>[0], sample
   return id;
 }
 
+/** The card of a material, in the list of what was brought in. */
+const card = (page: Page, name: string) =>
+  page
+    .getByRole('region', { name: 'Brought in' })
+    .getByRole('button', { name: new RegExp(`${name} Sound`) });
+
+/** Takes a kind of thing in hand with the mouse. */
+const inHand = (page: Page, name: string) =>
+  page.getByRole('radiogroup', { name: 'In hand' }).getByText(name).click();
+
 const beatsOf = async (serving: Parameters<typeof held>[0], id: string) =>
   Object.values((await held(serving, id)).programme.beats).sort((a, b) => a.at - b.at);
 const marksOf = async (serving: Parameters<typeof held>[0], id: string) =>
@@ -57,7 +67,7 @@ test('a song is dropped in: its beats are right, marks stand on the bars, a cueâ
 
   // By mouse: marks on the bars, and an edge dragged to one.
   await page.getByRole('link', { name: /^Timing/ }).click();
-  await page.getByText('Marks', { exact: true }).click();
+  await inHand(page, 'Marks');
   await page
     .getByRole('button', { name: /^Make marks/ })
     .first()
@@ -67,7 +77,7 @@ test('a song is dropped in: its beats are right, marks stand on the bars, a cueâ
   const marks = await marksOf(serving, id);
   expect(marks.length).toBeGreaterThan(8);
   for (const { at } of marks) expect(seconds(at) * 25).toBeCloseTo(frames(at), 6);
-  await page.getByText('Cues', { exact: true }).click();
+  await inHand(page, 'Cues');
   const rows = new RowsOfTiming(page);
   await rows.drag(1, 2);
   await page.keyboard.type('Slack water,');
@@ -118,7 +128,7 @@ test('the pulse is corrected by keyboard and by mouse, and survives a reload', a
     )
     .toBe(10);
   await page.reload();
-  await page.getByText('Beats', { exact: true }).click();
+  await inHand(page, 'Beats');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('x');
   await expect
@@ -200,7 +210,7 @@ test('a narration over music is cut into its pieces, which are corrected', async
   });
 
   await page.getByRole('link', { name: /^Timing/ }).click();
-  await page.getByText('Pieces', { exact: true }).click();
+  await inHand(page, 'Pieces');
   const rows = new RowsOfTiming(page);
   const start = seconds(found[0]?.start ?? 0);
   await rows.drag(start, start - 0.3, { band: 'wave', modifier: 'Alt' });
@@ -355,8 +365,9 @@ test('marks are dropped, typed into a table, pasted, read from a WAV file and de
   await page.keyboard.press('Escape');
 
   // A stretch of them is picked with the mouse and deleted at once.
-  await page.getByText('Marks', { exact: true }).click();
+  await inHand(page, 'Marks');
   const rows = new RowsOfTiming(page);
+  await page.keyboard.press('Escape');
   await rows.drag(2.5, 7, { band: 'wave', modifier: 'Shift' });
   await page.keyboard.press('Delete');
   await expect.poll(async () => (await marksOf(serving, id)).length).toBe(2);
@@ -369,10 +380,7 @@ test('a second sound is heard too, moved, muted, and the song begins with its fi
   const kit = song();
   const id = await withSound(page, serving, kit.samples);
   await bringIn(page, serving, id, { name: 'voice.wav', buffer: wavOf(spokenAt(RATE), RATE) });
-  await page
-    .getByRole('button', { name: /voice\.wav/ })
-    .first()
-    .click();
+  await card(page, 'voice.wav').click();
   await page.getByRole('button', { name: 'Hear it too' }).click();
   await page.getByLabel('Moved, frames').fill('50');
   await page.getByLabel('Moved, frames').press('Enter');
@@ -389,10 +397,7 @@ test('a second sound is heard too, moved, muted, and the song begins with its fi
     .poll(async () => Object.values((await held(serving, id)).programme.sounds)[0]?.muted)
     .toBe(true);
 
-  await page
-    .getByRole('button', { name: /sound\.wav/ })
-    .first()
-    .click();
+  await card(page, 'sound.wav').click();
   await page.getByRole('button', { name: 'Begin with the first beat' }).click();
   await expect
     .poll(async () => Object.values((await held(serving, id)).programme.sounds).length)

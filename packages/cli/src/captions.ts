@@ -8,6 +8,7 @@ import { parseTimecode } from '@cadence/core/time/timecode.ts';
 import { add, fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { Unusable, WrongUsage } from './failure.ts';
 import { readText, writeWhole } from './files.ts';
+import { instantsKind, readInstants } from './instants.ts';
 import { secondsOf } from './output.ts';
 
 export interface CaptionOptions {
@@ -21,7 +22,9 @@ async function readFile(file: string, options: CaptionOptions) {
   const { text, encoding } = await readText(file);
   const asked = options.as === undefined ? undefined : formatNamed(options.as);
   if (options.as !== undefined && !asked)
-    throw new WrongUsage(`${options.as} is no format that can be read; srt and vtt are.`);
+    throw new WrongUsage(
+      `${options.as} is no format that can be read; srt, vtt, midi and wav are.`,
+    );
   try {
     const format = asked ?? recogniseFormat(text, file);
     return { format, encoding, read: format.read(text) };
@@ -33,6 +36,8 @@ async function readFile(file: string, options: CaptionOptions) {
 
 /** The JSON of `read`. */
 export async function readCommand(file: string, options: CaptionOptions): Promise<object> {
+  const kind = instantsKind(file, options.as);
+  if (kind) return readInstants(file, kind);
   const { format, encoding, read } = await readFile(file, options);
   return {
     format: format.name,

@@ -1,8 +1,10 @@
+import { writeMidi } from 'midi-file';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { TEMPO, UPBEAT } from '../../../demo/slack/song.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 
 const main = fileURLToPath(new URL('./main.ts', import.meta.url));
@@ -70,6 +72,42 @@ describe('cadence', () => {
       sampleRate: 48_000,
       channels: 1,
       level: { integratedLufs: expect.any(Number) },
+    });
+  });
+
+  it('listens to a song: its beats, bars, tempo, onsets and hits', () => {
+    const song = fileURLToPath(new URL('../../../demo/slack/slack-water.opus', import.meta.url));
+    const { json } = cadence('listen', song, '--only', 'pulse,onsets,hits', '--json');
+    expect(json.pieces).toBeUndefined();
+    const { beats, tempo, metre, confidence } = json.pulse;
+    const step = 60 / TEMPO;
+    const wanted = Array.from({ length: 60 }, (_, beat) => (UPBEAT + beat) * step);
+    const found = wanted.filter((at) =>
+      beats.some((beat: { at: number }) => Math.abs(beat.at - at) < 0.07),
+    );
+    expect(found.length).toBeGreaterThan(56);
+    const bars = beats.filter(({ bar }: { bar: boolean }) => bar);
+    expect(Math.abs(bars[0].at - UPBEAT * step)).toBeLessThan(0.07);
+    expect(metre).toBe('3/4');
+    expect(Math.abs(tempo[0].bpm - TEMPO)).toBeLessThan(2);
+    expect(confidence).toBeGreaterThan(0.5);
+    expect(json.onsets.length).toBeGreaterThan(60);
+    expect(Array.isArray(json.hits)).toBe(true);
+  });
+
+  it('reads the tempo map of a MIDI file and the cue points of a WAV file', () => {
+    const tempo = { type: 'setTempo' as const, meta: true as const, deltaTime: 0 };
+    const midi = writeMidi({
+      header: { format: 0, numTracks: 1, ticksPerBeat: 96 },
+      tracks: [[{ ...tempo, microsecondsPerBeat: 600_000 }]],
+    });
+    writeFileSync(join(folder, 'song.mid'), Buffer.from(midi));
+    const read = cadence('read', 'song.mid', '--json').json;
+    expect(read).toMatchObject({ format: 'midi', tempo: [{ at: 0, bpm: 100 }], metre: [] });
+    writeFileSync(join(folder, 'no.wav'), 'RIFF....WAVEdata');
+    expect(cadence('read', 'no.wav', '--json')).toMatchObject({
+      status: 1,
+      json: { error: { kind: 'unreadable' } },
     });
   });
 

@@ -38,6 +38,8 @@ export function isTaken(event: KeyboardEvent): boolean {
     )
   )
     return true;
-  const onControl = target.closest('button, a, [role=radio], [tabindex]:not([data-keys])') !== null;
+  // Space does nothing on a link of its own.
+  if (target.closest('a')) return ['Enter', 'Tab'].includes(event.key);
+  const onControl = target.closest('button, [role=radio], [tabindex]:not([data-keys])') !== null;
   return onControl && ['Enter', ' ', 'Tab'].includes(event.key);
 }

@@ -74,7 +74,8 @@ export interface Snapped {
  * `to`, shifted so that one of the moving times falls on the nearest of `catches`, if one lies within reach.
  *
  * Where things to snap to stand close together, none reaches further than a quarter of the way to the next,
- * so that there is always room between them for the hand.
+ * so that there is always room between them for the hand. What stands within a quarter of the reach counts as
+ * one place: a mark on a bar line is as strong as the bar line.
  *
  * @param moving  times that move with the pointer, as they were when it was at `from`
  */
@@ -89,7 +90,7 @@ export function snapped(
   let best = Infinity;
   let found: Snapped = { to, name: null };
   sorted.forEach(({ at, name }, place) => {
-    const room = Math.min(gap(sorted, place, -1), gap(sorted, place, 1));
+    const room = Math.min(gap(sorted, place, -1, reach / 4), gap(sorted, place, 1, reach / 4));
     for (const time of moving) {
       const off = at - (time + to - from);
       if (Math.abs(off) > Math.min(reach, room / 4) || Math.abs(off) >= best) continue;
@@ -100,11 +101,11 @@ export function snapped(
   return found;
 }
 
-/** How far it is from one catch to the next on a side; those that stand together count as one. */
-function gap(sorted: readonly Catch[], place: number, side: 1 | -1): number {
+/** How far it is from one catch to the next on a side that is not the same place. */
+function gap(sorted: readonly Catch[], place: number, side: 1 | -1, same: number): number {
   const own = (sorted[place] as Catch).at;
   let next = place + side;
-  while (sorted[next]?.at === own) next += side;
+  while (Math.abs((sorted[next]?.at ?? Infinity) - own) < same) next += side;
   const other = sorted[next];
   return other ? Math.abs(other.at - own) : Infinity;
 }

@@ -159,6 +159,12 @@ describe('snapping', () => {
     expect(snapped(from, at25(106), [from], dense, at25(8)).name).toBeNull();
   });
 
+  it('is as strong where a mark stands on a bar line', () => {
+    const from = at25(50);
+    const both = [...at(100), { at: (at25(100) + 3_000_000) as Ticks, name: 'bar line' }];
+    expect(snapped(from, at25(98), [from], both, at25(8)).name).toBe('100');
+  });
+
   it('catches only what is switched on, and never what is dragged', () => {
     const around = { start: at25(40), end: at25(70) };
     const off = {
