@@ -77,7 +77,7 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
       remarks: [],
     }),
   );
-  change({ changes: keepFound(programme, { id, length: 1 }, foundIn(heard), randomUUID) });
+  change({ changes: keepFound(programme, id, foundIn(heard), randomUUID) });
   change(setFacts(programme, { setBy: 'editor' }));
   const bars = heardBeats(programme).filter(({ bar }) => bar !== null);
   LINES.forEach((text, line) => {
@@ -95,6 +95,8 @@ const foundIn = (heard: Heard): Found => ({
   pieces: [],
   pulse: findPulse(heard.pulse),
   hits: heard.hits,
+  hitShare: heard.hitShare,
+  length: fromSeconds(60),
 });
 
 /** Makes "The Ferry at Skerrymoor": pieces found, half of it typed, a few things to mend. */

@@ -1,7 +1,7 @@
 /**
  * What was heard as one file of bytes, kept beside the sound so that nothing is computed twice.
  *
- * Layout: `WCL2`, the length of a description in JSON as a 32-bit little-endian number, the description
+ * Layout: `WCL3`, the length of a description in JSON as a 32-bit little-endian number, the description
  * (figures, and how long each array is), then the arrays one after another: finest peaks in pairs, the
  * evidence of speech, opinions and onset strength of the pulse, loudness, and hits as 32-bit
  * floats in fours.
@@ -10,7 +10,7 @@ import type { FoundHit } from './hits.ts';
 import type { Heard } from './listening.ts';
 import { peaksOf } from './peaks.ts';
 
-const MAGIC = 'WCL2';
+const MAGIC = 'WCL3';
 const ARRAYS = 6;
 
 interface Description {
@@ -19,12 +19,13 @@ interface Description {
   readonly truePeakDb: number | null;
   readonly speechMiddle: number;
   readonly pulseMiddle: number;
+  readonly hitShare: number;
 }
 
 const bytesOf = (array: Int8Array | Uint8Array | Float32Array) =>
   new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
 
-export function packHeard({ peaks, speech, pulse, hits, level }: Heard): Uint8Array {
+export function packHeard({ peaks, speech, pulse, hits, hitShare, level }: Heard): Uint8Array {
   const arrays = [
     bytesOf(peaks.levels[0]?.pairs ?? new Int8Array(0)),
     speech.voice,
@@ -43,6 +44,7 @@ export function packHeard({ peaks, speech, pulse, hits, level }: Heard): Uint8Ar
     truePeakDb: level.truePeakDb,
     speechMiddle: speech.firstMiddle,
     pulseMiddle: pulse.firstMiddle,
+    hitShare,
   };
   const told = JSON.stringify(description);
   const total = arrays.reduce((sum, { length }) => sum + length, 8 + told.length);
@@ -87,6 +89,7 @@ export function unpackHeard(bytes: Uint8Array): Heard | undefined {
     speech: { voice, firstMiddle: speechMiddle },
     pulse: { opinions, onsets, firstMiddle: pulseMiddle },
     hits: hitsOf(new Float32Array(hits.buffer)),
+    hitShare: description.hitShare,
     level: { integratedLufs, truePeakDb, momentary },
   };
 }

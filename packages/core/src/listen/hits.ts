@@ -78,6 +78,28 @@ export function findHits({ whole, high }: HitLevels): FoundHit[] {
   );
 }
 
+/**
+ * The share of a sound's energy that lies in its hits, from 0 to 1: near 1 for a track of separate sounds,
+ * little for music or speech, which go on between them.
+ */
+export function shareInHits({ whole }: HitLevels, hits: readonly FoundHit[]): number {
+  const energy = (from: number, to: number) => {
+    let sum = 0;
+    for (let at = Math.max(0, from); at < Math.min(to, whole.length); at++)
+      sum += 10 ** (((whole[at] as number) * DECIBELS_A_STEP) / 10);
+    return sum;
+  };
+  const all = energy(0, whole.length);
+  const inside = hits.reduce(
+    (sum, { start, end }) => sum + energy(frames(start), frames(end) + AVERAGED_OVER),
+    0,
+  );
+  return all > 0 ? Math.min(1, inside / all) : 0;
+}
+
+/** A level is the mean over so many frames. */
+const AVERAGED_OVER = frames(0.008);
+
 /** The background, with what noise reaches most of the time. */
 function floorOf(levels: Uint8Array): Float32Array {
   // The quantiles want frames of 10 ms.

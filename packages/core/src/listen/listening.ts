@@ -6,7 +6,7 @@
  */
 import { Decimator } from './decimate.ts';
 import { HitLevelListener } from './hitLevels.ts';
-import { findHits, type FoundHit } from './hits.ts';
+import { findHits, shareInHits, type FoundHit } from './hits.ts';
 import { LoudnessMeter, type Level } from './loudness.ts';
 import { mix } from './mix.ts';
 import { PeakBuilder, type Peaks } from './peaks.ts';
@@ -18,6 +18,8 @@ export interface Heard {
   readonly speech: SpeechEvidence;
   readonly pulse: PulseEvidence;
   readonly hits: readonly FoundHit[];
+  /** The share of the energy that lies in the hits. */
+  readonly hitShare: number;
   readonly level: Level;
 }
 
@@ -63,11 +65,14 @@ export class Listener {
 
   /** Call once, when all sound has been pushed. */
   finish(): Heard {
+    const levels = this.#hits.levels();
+    const hits = findHits(levels);
     return {
       peaks: this.peaks.finish(),
       speech: this.#speech.evidence(),
       pulse: this.#pulse.evidence(),
-      hits: findHits(this.#hits.levels()),
+      hits,
+      hitShare: shareInHits(levels, hits),
       level: this.#level.level(),
     };
   }

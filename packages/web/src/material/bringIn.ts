@@ -79,6 +79,8 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
     pieces: await inListening().find(heard.speech, DEFAULT_SPEECH),
     pulse: await inListening().pulse(heard.pulse),
     hits: heard.hits,
+    hitShare: heard.hitShare,
+    length: fromSeconds(read.duration),
   };
   if (read.heard && heard) {
     remember(hash, heard);
@@ -100,7 +102,7 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
   const { programme } = openNow();
   const add = addMaterial(programme, material);
   const after = apply(programme, add.changes);
-  const kept = found ? keepFound(after, material, found, newId) : [];
+  const kept = found ? keepFound(after, id, found, newId) : [];
   const edit: Edit = { ...add, changes: [...add.changes, ...kept] };
   make(edit);
   // A film that knows its rate sets the programme up; whatever does not is asked for.

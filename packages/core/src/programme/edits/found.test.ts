@@ -206,19 +206,26 @@ describe('what was heard in something new', () => {
       metre: '3/4' as const,
       confidence: 1,
     },
-    hits: [{ start: 2, end: 2.1, levelDb: -9, rise: 30 }],
   };
-  const none = { beats: [], metre: null, confidence: 0 };
-  const kinds = (given: typeof found | (Omit<typeof found, 'pulse'> & { pulse: typeof none })) =>
-    keepFound(withBeats(0), { id: 'm', length: s(60) }, given, countingIds('n')).map(
-      ({ entity }) => entity,
-    );
+  const kinds = (hitShare: number, count = 4, seconds = 60) => {
+    const hits = Array.from({ length: count }, (_, at) => ({
+      start: 2 + at,
+      end: 2.1 + at,
+      levelDb: -9,
+      rise: 30,
+    }));
+    const heard = { ...found, hits, hitShare, length: s(seconds) };
+    const changes = keepFound(withBeats(0), 'm', heard, countingIds('n'));
+    return [...new Set(changes.map(({ entity }) => entity))];
+  };
 
-  it('is pieces and beats of music, and hits only of a track of separate sounds', () => {
-    expect(kinds(found)).toEqual(['piece', 'beat']);
-    expect(kinds({ ...found, pulse: none })).toEqual(['hit']);
-    const spoken = [{ start: s(1), end: s(40) }];
-    expect(kinds({ ...found, pieces: spoken, pulse: none })).toEqual(['piece']);
+  it('is pieces and beats, and hits only of a track of separate sounds', () => {
+    expect(kinds(0.3)).toEqual(['piece', 'beat']);
+    expect(kinds(0.9)).toEqual(['hit', 'beat']);
+    expect(kinds(0.9, 2)).toEqual(['piece', 'beat']);
+    // Eight seconds of ten are spoken: then it must be surer.
+    expect(kinds(0.9, 4, 10)).toEqual(['piece', 'beat']);
+    expect(kinds(0.97, 4, 10)).toEqual(['hit', 'beat']);
   });
 });
 

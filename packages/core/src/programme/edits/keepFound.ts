@@ -2,7 +2,7 @@
 import type { FoundHit } from '../../listen/hits.ts';
 import type { FoundPulse } from '../../listen/pulse.ts';
 import type { Range } from '../../time/range.ts';
-import { fromSeconds } from '../../time/ticks.ts';
+import { fromSeconds, type Ticks } from '../../time/ticks.ts';
 import type { Change } from '../change.ts';
 import type { Id, Programme } from '../programme.ts';
 import { setHits, type NewHit } from './hits.ts';
@@ -13,6 +13,10 @@ export interface Found {
   readonly pieces: readonly Range[];
   readonly pulse: FoundPulse;
   readonly hits: readonly FoundHit[];
+  /** Share of the energy that lies in the hits. */
+  readonly hitShare: number;
+  /** Of the sound. */
+  readonly length: Ticks;
 }
 
 /** Beats as found, as they are kept: each bar line with the metre. */
@@ -27,26 +31,39 @@ export const hitsOf = (hits: readonly FoundHit[]): NewHit[] =>
     level: levelDb,
   }));
 
-/** In a track of separate sounds no more than this share is speech. */
-const MOST_SPEECH = 0.2;
+/**
+ * In a track of separate sounds at least this share of the energy lies in them; where somebody seems to speak for
+ * more than a fifth of it, nearly all of it does, since the syllables of dry speech are sharp too.
+ */
+const LEAST_SHARE = 0.75;
+const LEAST_SHARE_SPOKEN = 0.93;
+const SPOKEN = 0.2;
+const FEWEST_HITS = 3;
+
+function isSeparate({ pieces, hits, hitShare, length }: Found): boolean {
+  const spoken = pieces.reduce((sum, piece) => sum + piece.end - piece.start, 0);
+  const least = spoken > SPOKEN * length ? LEAST_SHARE_SPOKEN : LEAST_SHARE;
+  return hits.length >= FEWEST_HITS && hitShare >= least;
+}
 
 /**
- * Pieces and pulse, where there are any; hits only of a track of separate sounds, with neither a steady
- * pulse nor much speech in it, since both are full of them.
+ * Pieces and pulse, where there are any; of a track of separate sounds its hits instead of pieces. Music and
+ * speech are full of hits too, and keep none until they are asked for.
  *
- * @param material  with its length, which need not be in the programme yet
+ * @param material  need not be in the programme yet
  */
 export function keepFound(
   programme: Programme,
-  material: { readonly id: Id; readonly length: number },
-  { pieces, pulse, hits }: Found,
+  material: Id,
+  found: Found,
   newId: () => Id,
 ): Change[] {
-  const spoken = pieces.reduce((sum, piece) => sum + piece.end - piece.start, 0);
-  const separate = pulse.metre === null && spoken < MOST_SPEECH * material.length;
+  const { pieces, pulse, hits } = found;
   return [
-    ...setPieces(programme, material.id, separate ? [] : pieces, newId).changes,
-    ...setPulse(programme, material.id, beatsOf(pulse), newId).changes,
-    ...(separate ? setHits(programme, material.id, hitsOf(hits), newId).changes : []),
+    ...(isSeparate(found)
+      ? setHits(programme, material, hitsOf(hits), newId)
+      : setPieces(programme, material, pieces, newId)
+    ).changes,
+    ...setPulse(programme, material, beatsOf(pulse), newId).changes,
   ];
 }
