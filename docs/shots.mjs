@@ -7,7 +7,9 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu'],
 });
 const list = await (await fetch(`${address}/api/programmes`)).json();
-const { id } = list.find((programme) => programme.title === 'The Ferry at Skerrymoor');
+const named = (title) => list.find((programme) => programme.title === title).id;
+const id = named('The Ferry at Skerrymoor');
+const song = named('Slack Water');
 
 async function shot(name, path, scheme, prepare = async () => undefined) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -32,6 +34,13 @@ await shot('words', `/p/${id}/words`, 'light', async (page) => {
   await page.locator('ol li').nth(10).getByRole('button').click();
 });
 await shot('timing', `/p/${id}/timing`, 'light', choose(5));
+await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
+  await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();
+  await choose(4)(page);
+});
+await shot('material-song', `/p/${song}/material`, 'light', async (page) => {
+  await page.getByText('Onset strength over time').scrollIntoViewIfNeeded();
+});
 await shot('timing-night', `/p/${id}/timing`, 'dark', choose(5));
 await shot('handover', `/p/${id}/handover`, 'light', async (page) => {
   await page.keyboard.press('f');

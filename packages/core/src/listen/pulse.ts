@@ -57,16 +57,18 @@ export function findPulse(evidence: PulseEvidence, range: TempoRange = USUAL_TEM
   const runs = runsOf(steps, confidence);
   const found = runs.flatMap((run) => {
     const times = evened(run.map((at) => timeOf(evidence, beat, steps[at] as number)));
-    const divided = mean(run.map((at) => threes[steps[at] as number] ?? 0));
+    const inThrees = dividesInThree(
+      threes.subarray(steps[run[0] as number], (steps[run.at(-1) as number] ?? 0) + 1),
+    );
     const places = decodeBars(
       run.map((at) => near(bar, steps[at] as number, 2)),
-      divided > 0.5 ? [BEATS_A_BAR['6/8']] : undefined,
+      inThrees ? [BEATS_A_BAR['6/8']] : undefined,
     );
     return run.map((at, index) => ({
       at: times[index] as number,
       bar: places[index]?.place === 0,
       confidence: confidence[at] as number,
-      metre: metreOf(places[index]?.length ?? 4, divided > 0.5),
+      metre: metreOf(places[index]?.length ?? 4, inThrees),
     }));
   });
   return {
@@ -78,6 +80,14 @@ export function findPulse(evidence: PulseEvidence, range: TempoRange = USUAL_TEM
     metre: most(found.map(({ metre }) => metre)),
     confidence: found.length > 0 ? mean(found.map((each) => each.confidence)) : 0,
   };
+}
+
+/** Mean opinion over a stretch from which on its beats divide in three. */
+const LEAST_THREES = 0.4;
+
+function dividesInThree(opinion: Float32Array): boolean {
+  const sum = opinion.reduce((total, value) => total + value, 0);
+  return sum > LEAST_THREES * opinion.length;
 }
 
 function metreOf(length: number, inThrees: boolean): Metre {

@@ -11,6 +11,7 @@ const NAMES = [
   'slate',
   'indigo',
   'on-dye',
+  'on-weld',
   'madder',
   'woad',
   'weld',

@@ -12,7 +12,7 @@ export function PurposeTag({ purpose }: { purpose: Purpose }) {
         textAnchor="middle"
         fontSize={9.5}
         fontWeight={700}
-        fill="var(--on-dye)"
+        fill={`var(--${look.on})`}
         fontFamily="'Commissioner Variable', sans-serif"
       >
         {look.letter}

@@ -208,7 +208,7 @@ function drawMarks(
     context.strokeStyle = chosen ? dyes.ink : dyes.sheet;
     context.lineWidth = chosen ? 2 : 1;
     context.stroke(shape);
-    context.fillStyle = dyes['on-dye'];
+    context.fillStyle = dyes[look.on];
     context.font = `700 9.5px ${FONT}`;
     context.textAlign = 'center';
     context.fillText(look.letter, 0, 0.5);
