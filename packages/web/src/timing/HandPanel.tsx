@@ -237,7 +237,12 @@ function Pieces({ things }: Shown) {
   return (
     <>
       {one ? (
-        <Times things={things} />
+        <>
+          <Times things={things} />
+          <Hint>
+            In Material, speech can be found again just in this stretch, with other settings.
+          </Hint>
+        </>
       ) : (
         <Hint>
           Click a piece of speech, or press Down to go to the next one. Its edges can be dragged;

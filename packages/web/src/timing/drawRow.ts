@@ -4,7 +4,7 @@ import { drawWave, lifted } from '../app/drawWave.ts';
 import { inMaterial, stretchOf } from '@cadence/core/programme/heard.ts';
 import type { Beat, Cue, Hit, Id, Mark, Piece, Sound } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import type { FrameRate } from '@cadence/core/time/frameRate.ts';
+import { countFrames, frameAt, frames, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import type { Dyes } from '../app/dyes.ts';
@@ -86,6 +86,32 @@ function drawRuler(
     context.font = second ? `400 10.5px ${FONT}` : `600 11.5px ${FONT}`;
     context.fillStyle = second ? dyes.slate : dyes.ink;
     context.fillText(second ? code.slice(6, 8) : code.slice(0, 8), at + 4, 11.5);
+  }
+  if (seconds <= FRAMES_SHOWN) drawFrames(context, content, start, dyes);
+}
+
+/** In rows of so few seconds or fewer, every frame has its tick, and every fifth its number. */
+const FRAMES_SHOWN = 2;
+
+function drawFrames(
+  context: CanvasRenderingContext2D,
+  { page, frameRate, startTimecode, length }: RowContent,
+  start: Ticks,
+  dyes: Dyes,
+): void {
+  context.font = `400 10px ${FONT}`;
+  const first = frameAt(start, frameRate);
+  const count = countFrames(page.span, frameRate);
+  for (let frame = first; frame <= first + count; frame++) {
+    const time = frames(frame, frameRate);
+    if (time < start || time > length) continue;
+    const at = Math.round(pixelsOf(page, time - start));
+    const number = formatTimecode(add(time, startTimecode), frameRate).slice(9);
+    const fifth = Number(number) % 5 === 0;
+    context.fillStyle = dyes.thread;
+    context.fillRect(at, fifth ? 12 : 14, 1, fifth ? 5 : 3);
+    context.fillStyle = dyes.slate;
+    if (fifth && Number(number) > 0 && at > 64) context.fillText(number, at + 3, 11.5);
   }
 }
 
