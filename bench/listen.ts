@@ -13,25 +13,14 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Listener } from '@cadence/core/listen/listening.ts';
 import { findPulse } from '@cadence/core/listen/pulse.ts';
-import { addHiss, drumKit } from '@cadence/core/listen/sounds.samples.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
-import { spokenAt } from '@cadence/core/listen/spoken.samples.ts';
+import { minute } from './minute.ts';
 
 const RATE = 48_000;
 const here = (name: string) => fileURLToPath(new URL(name, import.meta.url));
 
-/** A minute of drums with speech over them and some hiss. */
-function minute(): Float32Array {
-  const { samples } = drumKit(RATE, { seconds: 60, bpm: 108, beats: 4 });
-  const voice = spokenAt(RATE);
-  for (let at = 0; at < samples.length; at++)
-    samples[at] = (samples[at] as number) * 0.3 + (voice[at % (2 * voice.length)] ?? 0) * 0.5;
-  addHiss(samples, 0.002);
-  return samples;
-}
-
 function speed(): void {
-  const samples = minute();
+  const samples = minute(RATE);
   const begun = performance.now();
   const listener = new Listener(RATE);
   for (let count = 0; count < 60; count++)

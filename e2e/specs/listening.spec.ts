@@ -2,6 +2,7 @@
 import { addHiss, drumKit, strike } from '@cadence/core/listen/sounds.samples.ts';
 import { SPOKEN, spokenAt } from '@cadence/core/listen/spoken.samples.ts';
 import type { Page } from '@playwright/test';
+import { writeMidi } from 'midi-file';
 import {
   bringIn,
   expect,
@@ -413,4 +414,50 @@ test('a second sound is heard too, moved, muted, and the song begins with its fi
   const timecode = page.getByLabel('Timecode');
   await expect(timecode).toHaveText(/00:00:01:/, { timeout: 10_000 });
   await page.keyboard.press('Space');
+});
+
+test('a tempo map comes from a MIDI file, with an offset', async ({ page, serving }) => {
+  const id = await withSound(page, serving, new Float32Array(RATE * 8));
+  await page.getByRole('link', { name: /^Timing/ }).click();
+  await inHand(page, 'Beats');
+  await page.getByRole('button', { name: 'Tempo map …' }).click();
+  const choose = (name: string, buffer: Buffer) =>
+    page
+      .getByRole('dialog')
+      .locator('input[type=file]')
+      .setInputFiles({ name, mimeType: 'audio/midi', buffer });
+  await choose('letter.mid', Buffer.from('The Harbour Board has written twice.'));
+  await expect(page.getByRole('alert')).toContainText('not a Standard MIDI File');
+  const meta = { meta: true as const, deltaTime: 0 };
+  const midi = writeMidi({
+    header: { format: 0, numTracks: 1, ticksPerBeat: 96 },
+    tracks: [
+      [
+        {
+          ...meta,
+          type: 'timeSignature',
+          numerator: 3,
+          denominator: 4,
+          metronome: 24,
+          thirtyseconds: 8,
+        },
+        { ...meta, type: 'setTempo', microsecondsPerBeat: 600_000 },
+        { ...meta, type: 'endOfTrack', deltaTime: 96 * 6 },
+      ],
+    ],
+  });
+  await choose('song.mid', Buffer.from(midi));
+  await page.getByLabel('The file begins at, seconds').fill('0.5');
+  await page.getByRole('button', { name: 'Take 7 beats' }).click();
+  await expect
+    .poll(async () => (await beatsOf(serving, id)).map(({ at, bar }) => [seconds(at), bar]))
+    .toEqual([
+      [0.5, '3/4'],
+      [1.1, null],
+      [1.7, null],
+      [2.3, '3/4'],
+      [2.9, null],
+      [3.5, null],
+      [4.1, '3/4'],
+    ]);
 });

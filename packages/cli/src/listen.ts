@@ -68,7 +68,7 @@ function pulseOf({ pulse }: Heard): object {
   const { beats, metre, confidence } = findPulse(pulse);
   return {
     pulse: {
-      beats: beats.map(({ at, bar }) => ({ at, bar })),
+      beats: beats.map(({ at, bar, confidence: sure }) => ({ at, bar, confidence: sure })),
       tempo: tempoOf(beats.map(({ at }) => at)),
       metre,
       confidence,
