@@ -85,11 +85,9 @@ export class MusicBands {
     for (let bin = 0; bin < bins; bin++)
       now[bin] = COMPRESSED[(bits[bin] as number) >>> UNUSED_BITS] as number;
     for (let bin = 1; bin < bins - 1; bin++) {
-      const [left, here, right] = [before[bin - 1], before[bin], before[bin + 1]] as [
-        number,
-        number,
-        number,
-      ];
+      const left = before[bin - 1] as number;
+      const here = before[bin] as number;
+      const right = before[bin + 1] as number;
       widest[bin] = left > here ? (left > right ? left : right) : here > right ? here : right;
     }
     for (let band = 0; band < MUSIC_BANDS; band++) {

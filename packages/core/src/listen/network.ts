@@ -100,10 +100,18 @@ class Convolution {
     const second = count > 1 ? width : 0;
     let weight = 0;
     for (let out = 0; out < this.#outputs; out += BLOCK) {
-      let [a, b, c, d, e, f, g, h] = [0, 0, 0, 0, 0, 0, 0, 0];
+      let a = 0;
+      let b = 0;
+      let c = 0;
+      let d = 0;
+      let e = 0;
+      let f = 0;
+      let g = 0;
+      let h = 0;
       for (let tap = 0, from = frame * width; tap < taps; tap++, from += stride)
         for (let at = from; at < from + width; at++) {
-          const [value, other] = [input[at] as number, input[at + second] as number];
+          const value = input[at] as number;
+          const other = input[at + second] as number;
           const first = weights[weight] as number;
           a += value * first;
           e += other * first;
