@@ -8,7 +8,7 @@
  */
 
 /** How many beats a bar has. */
-export const BAR_LENGTHS = [2, 3, 4] as const;
+const BAR_LENGTHS = [2, 3, 4] as const;
 
 /** How likely a bar is followed by one of another length. */
 const CHANGE = 0.0005;

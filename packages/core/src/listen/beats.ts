@@ -4,19 +4,14 @@
  * A hidden Markov model whose states are a tempo and a place within the beat, with one state for each
  * step that the beat lasts (Krebs, Böck and Widmer, "An efficient state-space model for joint tempo and
  * meter tracking", ISMIR 2015), solved by the Viterbi algorithm: tempo changes only at a beat, the less
- * likely the greater the change. The observation is the opinion "here is a beat" in the first
- * {@link 1/LAMBDA}th of the beat and its complement, shared out, in the rest.
+ * likely the greater the change. The observation is the opinion "here is a beat" in the first of
+ * {@link LAMBDA} parts of the beat and its complement, shared out, in the rest.
  */
 import { STEPS_A_SECOND } from './steps.ts';
 
 /** How fast the pulse may go, in beats a minute. */
-export interface TempoRange {
-  readonly slowest: number;
-  readonly fastest: number;
-}
-
-export const USUAL_TEMPO: TempoRange = { slowest: 44, fastest: 220 };
-
+const SLOWEST = 44;
+const FASTEST = 220;
 /** How sharply changes of tempo are held down. */
 const STEADINESS = 80;
 /** A beat is expected in the first of so many parts of its length. */
@@ -29,9 +24,9 @@ const LEAST = 0.003;
  * @param opinion  between 0 and 1 that a beat is here, one a step of 20 ms
  * @returns        the step of each beat, in order
  */
-export function decodeBeats(opinion: Float32Array, range: TempoRange = USUAL_TEMPO): number[] {
-  const shortest = Math.max(2, Math.floor((STEPS_A_SECOND * 60) / range.fastest));
-  const longest = Math.ceil((STEPS_A_SECOND * 60) / range.slowest);
+export function decodeBeats(opinion: Float32Array): number[] {
+  const shortest = Math.max(2, Math.floor((STEPS_A_SECOND * 60) / FASTEST));
+  const longest = Math.ceil((STEPS_A_SECOND * 60) / SLOWEST);
   const tempi = longest - shortest + 1;
   const change = changes(shortest, longest);
   // `first[t]` is the state at the start of a beat of `shortest + t` steps.

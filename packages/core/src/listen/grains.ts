@@ -8,7 +8,7 @@
  */
 
 /** Length of a grain and the time from one to the next, in seconds. */
-export const GRAIN = 0.04;
+const GRAIN = 0.04;
 export const GRAIN_HOP = 0.02;
 /** After so long without a movement the hand holds still, in seconds. */
 const STILL = 0.1;

@@ -6,7 +6,7 @@
  * pace, on the line through them. Stretches in which the opinions stay low have no pulse.
  */
 import { decodeBars } from './bars.ts';
-import { decodeBeats, USUAL_TEMPO, type TempoRange } from './beats.ts';
+import { decodeBeats } from './beats.ts';
 import { BEATS_A_BAR, METRES, type Metre } from './metre.ts';
 import { vertex } from './onsets.ts';
 import type { PulseEvidence } from './pulseEvidence.ts';
@@ -37,7 +37,7 @@ const ABOUT = 4;
 /** A pulse of fewer beats is none. */
 const FEWEST = 6;
 
-export function findPulse(evidence: PulseEvidence, range: TempoRange = USUAL_TEMPO): FoundPulse {
+export function findPulse(evidence: PulseEvidence): FoundPulse {
   const { opinions } = evidence;
   const count = Math.floor(opinions.length / OPINIONS);
   const opinion = (which: number) =>
@@ -46,7 +46,7 @@ export function findPulse(evidence: PulseEvidence, range: TempoRange = USUAL_TEM
       (_, step) => (opinions[step * OPINIONS + which] ?? 0) / 255,
     );
   const [beat, bar, threes] = [opinion(0), opinion(1), opinion(2)];
-  const steps = decodeBeats(beat, range);
+  const steps = decodeBeats(beat);
   const near = (of: Float32Array, step: number, reach: number) => {
     let best = 0;
     for (let off = -reach; off <= reach; off++) best = Math.max(best, of[step + off] ?? 0);

@@ -46,6 +46,20 @@ export const inProgramme = (sound: Sound, time: Ticks): Ticks =>
 export const inMaterial = (sound: Sound, time: Ticks): Ticks =>
   add(subtract(time, sound.at), sound.from);
 
+/**
+ * A time of the programme as an instant of a material; the time itself where the material is not heard.
+ */
+export function materialTime(programme: Programme, material: Id | null, time: Ticks): Ticks {
+  const sound = soundOf(programme, material);
+  return sound ? inMaterial(sound, time) : time;
+}
+
+/** An instant of a material as a time of the programme; the instant itself where it is not heard. */
+export function programmeTime(programme: Programme, material: Id | null, time: Ticks): Ticks {
+  const sound = soundOf(programme, material);
+  return sound ? inProgramme(sound, time) : time;
+}
+
 /** The stretch of the programme during which a sound is heard. */
 export const stretchOf = (sound: Sound): Range => ({
   start: sound.at,

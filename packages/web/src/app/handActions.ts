@@ -29,7 +29,7 @@ import {
   shiftHalfBeat,
 } from '@cadence/core/programme/edits/pulse.ts';
 import type { Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { inMaterial, soundOf, soundsHeard } from '@cadence/core/programme/heard.ts';
+import { materialTime, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder } from '@cadence/core/programme/order.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { METRES, type Metre } from '@cadence/core/listen/metre.ts';
@@ -89,15 +89,9 @@ function withPulse(work: (programme: Programme, material: Id) => Edit): void {
   else say.note('There are no beats yet. Find the pulse in Material, or tap it.');
 }
 
-/** An instant of the programme in the time of a material. */
-function materialTime(programme: Programme, material: Id, time: Ticks): Ticks {
-  const sound = soundOf(programme, material);
-  return sound ? inMaterial(sound, time) : time;
-}
-
 /** The playhead in the time of the material that a thing was found in. */
 function playheadIn(programme: Programme, material: Id | undefined): Ticks {
-  return materialTime(programme, material ?? '', player.time);
+  return materialTime(programme, material ?? null, player.time);
 }
 
 function goTo(thing: Thing | undefined, extend = false): void {

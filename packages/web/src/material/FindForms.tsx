@@ -9,10 +9,11 @@ import { setHits } from '@cadence/core/programme/edits/hits.ts';
 import { beatsOf, hitsOf } from '@cadence/core/programme/edits/keepFound.ts';
 import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { setPulse } from '@cadence/core/programme/edits/pulse.ts';
-import { inMaterial, soundOf } from '@cadence/core/programme/heard.ts';
+import { materialTime } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import type { Range } from '@cadence/core/time/range.ts';
+import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { act } from '../app/actions.ts';
 import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
@@ -57,9 +58,8 @@ export function FindSpeech({ material, heard }: FormProps) {
   const stretch = hand === 'pieces' ? pickedStretch() : undefined;
   const find = (inside?: Range) => {
     const { programme } = openNow();
-    const sound = soundOf(programme, material.id);
-    const part = inside &&
-      sound && { start: inMaterial(sound, inside.start), end: inMaterial(sound, inside.end) };
+    const there = (time: Ticks) => materialTime(programme, material.id, time);
+    const part = inside && { start: there(inside.start), end: there(inside.end) };
     if (found) make(setPieces(programme, material.id, found, newId, part));
   };
   const goOn = () => {

@@ -13,7 +13,6 @@ import { HandPanel } from './HandPanel.tsx';
 import { Rows } from './Rows.tsx';
 import { SnapMenu } from './SnapMenu.tsx';
 import { NAMES } from './things.ts';
-import { TAP_NAMES } from './tapping.ts';
 import { showWindow } from './windows.ts';
 
 /** After a choice above them by pointer the keys are for the rows again, not for the choice. */
@@ -53,7 +52,7 @@ export default function TimingPlace() {
             size="xs"
             w={92}
             aria-label="Tap for"
-            data={TAPS.map((value) => ({ value, label: TAP_NAMES[value] }))}
+            data={[...TAPS]}
             value={tapFor}
             allowDeselect={false}
             onChange={(value) => value && dispatch(looked({ tapFor: value as TapFor }))}

@@ -8,7 +8,7 @@ import { moveSeam } from '@cadence/core/programme/edits/moveSeam.ts';
 import { trimPiece } from '@cadence/core/programme/edits/pieces.ts';
 import { moveBeat } from '@cadence/core/programme/edits/pulse.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { inMaterial, soundOf } from '@cadence/core/programme/heard.ts';
+import { materialTime } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { firstEndingAfter, within, type Range } from '@cadence/core/time/range.ts';
@@ -163,12 +163,6 @@ export function draggedWith(target: Target, selection: readonly Id[], picked: re
   }
 }
 
-/** An instant of the programme in the time of the material that a thing was found in. */
-function foundAt(programme: Programme, material: Id, time: Ticks): Ticks {
-  const sound = soundOf(programme, material);
-  return sound ? inMaterial(sound, time) : time;
-}
-
 /** The edit that dragging `target` from one instant to another comes to; null where it makes none. */
 export function dragEdit(
   programme: Programme,
@@ -199,13 +193,13 @@ export function dragEdit(
       return moveMarks(programme, draggedWith(target, selection, picked), subtract(to, from));
     case 'beat': {
       const beat = programme.beats[target.id];
-      return beat ? moveBeat(programme, beat.id, foundAt(programme, beat.material, to)) : null;
+      return beat ? moveBeat(programme, beat.id, materialTime(programme, beat.material, to)) : null;
     }
     case 'thingEdge': {
       const thing = target.hits ? programme.hits[target.id] : programme.pieces[target.id];
       if (!thing) return null;
       const trim = target.hits ? trimHit : trimPiece;
-      return trim(programme, thing.id, target.edge, foundAt(programme, thing.material, to));
+      return trim(programme, thing.id, target.edge, materialTime(programme, thing.material, to));
     }
     case 'wave':
       return null;

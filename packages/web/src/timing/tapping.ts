@@ -7,7 +7,7 @@ import type { Edit } from '@cadence/core/programme/change.ts';
 import { addMarks } from '@cadence/core/programme/edits/marks.ts';
 import { redrawBeats } from '@cadence/core/programme/edits/pulse.ts';
 import { tapCues, tapWords, type Tap } from '@cadence/core/programme/edits/tapped.ts';
-import { inMaterial, inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
+import { materialTime, programmeTime } from '@cadence/core/programme/heard.ts';
 import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import {
@@ -24,7 +24,7 @@ import { plural } from '../app/format.ts';
 import { say } from '../app/say.ts';
 import { currentCues, currentStrand, openNow, selectionNow, store } from '../app/store.ts';
 import { isTaken } from '../app/strokes.ts';
-import { looked, selected, TAPS, type TapFor } from '../app/view.ts';
+import { looked, selected, TAPS } from '../app/view.ts';
 import { heardIn } from '../material/heard.ts';
 import { player } from '../playback/player.ts';
 
@@ -35,14 +35,6 @@ interface RawTap {
   readonly at: number;
   until: number | null;
 }
-
-export const TAP_NAMES: Readonly<Record<TapFor, string>> = {
-  marks: 'marks',
-  cues: 'cues',
-  words: 'words',
-  lines: 'lines',
-  beats: 'beats',
-};
 
 class Tapping {
   #taps: RawTap[] = [];
@@ -79,9 +71,7 @@ class Tapping {
     this.#begin();
     this.#down = { at: toSeconds(player.time), until: null };
     this.#taps.push(this.#down);
-    this.#say(
-      `${plural(this.#taps.length, 'tap')} for ${TAP_NAMES[store.getState().view.tapFor]}.`,
-    );
+    this.#say(`${plural(this.#taps.length, 'tap')} for ${store.getState().view.tapFor}.`);
   }
 
   release(): void {
@@ -100,7 +90,7 @@ class Tapping {
     const { tapFor } = store.getState().view;
     const next = TAPS[(TAPS.indexOf(tapFor) + 1) % TAPS.length] ?? 'marks';
     store.dispatch(looked({ tapFor: next }));
-    say.note(`Taps are for ${TAP_NAMES[next]}.`);
+    say.note(`Taps are for ${next}.`);
   };
 
   /** Plays the stretch that was tapped last, with clicks. */
@@ -164,18 +154,12 @@ async function settle(
   speed: number,
 ): Promise<{ delay: number; settled: Tap[] }> {
   const material = programme.facts.sound;
-  const sound = soundOf(programme, material);
   const hash = programme.materials[material ?? '']?.hash;
   const heard = hash === undefined ? undefined : await heardIn(hash);
   const evidence = heard?.pulse ?? { onsets: new Uint8Array(0), firstMiddle: 0 };
-  const there = (seconds: number) => {
-    const time = fromSeconds(seconds);
-    return toSeconds(sound ? inMaterial(sound, time) : time);
-  };
-  const back = (seconds: number) => {
-    const time = fromSeconds(seconds);
-    return sound ? inProgramme(sound, time) : time;
-  };
+  const there = (seconds: number) =>
+    toSeconds(materialTime(programme, material, fromSeconds(seconds)));
+  const back = (seconds: number) => programmeTime(programme, material, fromSeconds(seconds));
   const { times, delay } = settleTaps(
     taps.map(({ at }) => there(at)),
     evidence,
@@ -200,8 +184,7 @@ function editOf(programme: Programme, taps: readonly Tap[], first: Cue | undefin
     }
     case 'beats': {
       const material = pulseMaterial(programme) ?? '';
-      const sound = soundOf(programme, material);
-      const times = taps.map(({ at }) => (sound ? inMaterial(sound, at) : at));
+      const times = taps.map(({ at }) => materialTime(programme, material, at));
       return redrawBeats(
         programme,
         material,

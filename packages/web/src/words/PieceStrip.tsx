@@ -3,7 +3,7 @@ import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { drawWave, lifted } from '../app/drawWave.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { inMaterial, soundOf } from '@cadence/core/programme/heard.ts';
+import { materialTime } from '@cadence/core/programme/heard.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { nearestFrame } from '@cadence/core/time/frameRate.ts';
 import { add, fromSeconds, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
@@ -27,10 +27,9 @@ export function PieceStrip({ line }: { line: WordsLine | null }) {
   const hash = useShown((programme) => programme.materials[facts.sound ?? '']?.hash);
   const heard = useHeard(hash);
   // Where the main sound lies against the programme, in seconds.
-  const shift = useShown((programme) => {
-    const sound = soundOf(programme, programme.facts.sound);
-    return sound ? toSeconds(inMaterial(sound, ZERO)) : 0;
-  });
+  const shift = useShown((programme) =>
+    toSeconds(materialTime(programme, programme.facts.sound, ZERO)),
+  );
   const dyes = useDyes();
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);

@@ -1,3 +1,4 @@
+import { contains } from '../../time/range.ts';
 import { fromSeconds, toSeconds, type Ticks } from '../../time/ticks.ts';
 import { apply } from '../apply.ts';
 import { invert, type Edit } from '../change.ts';
@@ -13,7 +14,7 @@ import {
 } from '../samples.ts';
 import { acceptHits, addHit, removeHits, setHits, splitHit, trimHit } from './hits.ts';
 import { keepFound } from './keepFound.ts';
-import { addMarks, marksWithin, moveMarks, removeMarks, setMark } from './marks.ts';
+import { addMarks, moveMarks, removeMarks, setMark } from './marks.ts';
 import { addPiece, joinPieces, removePieces, setPieces, splitPiece, trimPiece } from './pieces.ts';
 import {
   clearBeats,
@@ -254,7 +255,8 @@ describe('marks', () => {
   it('are named, typed to another time, and deleted in a stretch', () => {
     const named = done(made, setMark(made, 'k2', { name: 'second oar', at: at25(21) }));
     expect(marksInOrder(named)[1]).toMatchObject({ name: 'second oar', at: at25(21) });
-    const inside = marksWithin(named, { start: at25(15), end: at25(30) });
+    const stretch = { start: at25(15), end: at25(30) };
+    const inside = marksInOrder(named).filter(({ at }) => contains(stretch, at));
     expect(
       frames(
         done(

@@ -1,5 +1,5 @@
 /** Hits as found, and correcting them. Times are those of the material. */
-import { add, ticks, type Ticks } from '../../time/ticks.ts';
+import { add, fromSeconds, type Ticks } from '../../time/ticks.ts';
 import { create, remove, update, type Edit } from '../change.ts';
 import { hitsInOrder } from '../order.ts';
 import type { Hit, Id, Programme } from '../programme.ts';
@@ -7,9 +7,9 @@ import type { Hit, Id, Programme } from '../programme.ts';
 export type NewHit = Pick<Hit, 'start' | 'end' | 'level'>;
 
 /** A hit that the editor makes is this long at most. */
-const NEW_HIT = ticks(0.06 * 705_600_000);
+const NEW_HIT = fromSeconds(0.06);
 /** The shortest hit, when one is split or cut. */
-const SHORTEST = ticks(0.005 * 705_600_000);
+const SHORTEST = fromSeconds(0.005);
 
 /** Replaces the hits of a material by those just found; what the editor accepted or made stays. */
 export function setHits(

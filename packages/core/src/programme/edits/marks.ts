@@ -1,6 +1,5 @@
 /** Marks: dropping, making many, moving, naming and taking them away. */
 import { nearestFrame } from '../../time/frameRate.ts';
-import { contains, type Range } from '../../time/range.ts';
 import { add, later, ZERO, type Ticks } from '../../time/ticks.ts';
 import { create, remove, update, type Edit } from '../change.ts';
 import { marksInOrder } from '../order.ts';
@@ -71,7 +70,3 @@ export function removeMarks(programme: Programme, ids: readonly Id[]): Edit {
     changes: marks.map((mark) => remove('mark', mark)),
   };
 }
-
-/** The marks in a stretch. */
-export const marksWithin = (programme: Programme, range: Range): readonly Mark[] =>
-  marksInOrder(programme).filter(({ at }) => contains(range, at));

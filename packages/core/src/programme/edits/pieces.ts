@@ -2,7 +2,7 @@
 import { linesOf } from '../../text/lines.ts';
 import { frameAfter, frameBefore } from '../../time/frameRate.ts';
 import { overlap, within, type Range } from '../../time/range.ts';
-import { earlier, later, type Ticks } from '../../time/ticks.ts';
+import { earlier, fromSeconds, later, type Ticks } from '../../time/ticks.ts';
 import { create, remove, update, type Edit } from '../change.ts';
 import { heardPieces } from '../heard.ts';
 import { cuesInOrder, piecesInOrder } from '../order.ts';
@@ -44,7 +44,7 @@ function cut(range: Range, stretch: Range, old: readonly Range[]): Range {
 }
 
 /** The shortest piece: 20 ms. */
-const SHORTEST = 14_112_000 as Ticks;
+const SHORTEST = fromSeconds(0.02);
 
 /** Moves an edge of a piece; it stops at the piece's other edge and at its neighbour. */
 export function trimPiece(programme: Programme, id: Id, edge: 'start' | 'end', to: Ticks): Edit {

@@ -6,7 +6,7 @@
  */
 import { BEATS_A_BAR, type Metre } from '../../listen/metre.ts';
 import { contains, type Range } from '../../time/range.ts';
-import { add, later, subtract, ticks, ZERO, type Ticks } from '../../time/ticks.ts';
+import { add, fromSeconds, later, subtract, ticks, ZERO, type Ticks } from '../../time/ticks.ts';
 import { create, remove, update, type Change, type Edit } from '../change.ts';
 import { beatsInOrder } from '../order.ts';
 import type { Beat, Id, Programme } from '../programme.ts';
@@ -47,8 +47,8 @@ export function setPulse(
 
 /** Stretches from the first to the last of fixed beats that follow each other within three seconds, widened. */
 function spansOf(fixed: readonly Beat[]): Range[] {
-  const within = ticks(3 * 705_600_000);
-  const edge = ticks(0.15 * 705_600_000);
+  const within = fromSeconds(3);
+  const edge = fromSeconds(0.15);
   const spans: { start: Ticks; end: Ticks }[] = [];
   for (const { at } of fixed) {
     const last = spans.at(-1);
@@ -164,7 +164,7 @@ export function setFirstBar(programme: Programme, id: Id): Edit {
 }
 
 /** Two beats are never nearer than this. */
-const NEAREST = ticks(0.05 * 705_600_000);
+const NEAREST = fromSeconds(0.05);
 
 /**
  * Moves a beat and fixes it there. The beats between it and the next fixed one on either side are spread
@@ -230,7 +230,7 @@ export function redrawBeats(
   if (first === undefined || last === undefined) return { name, changes: [] };
   const old = beatsInOrder(programme, material);
   const steps = sorted.slice(1).map((at, index) => subtract(at, sorted[index] as Ticks));
-  const half = ticks(Math.min(...steps, 705_600_000 / 2) / 2);
+  const half = ticks(Math.min(...steps, fromSeconds(0.5)) / 2);
   const gone = old.filter(({ at }) => at > first - half && at < last + half);
   const before = old.filter(({ at }) => at <= first - half);
   const metre = metreAt(old, first);

@@ -1,6 +1,6 @@
 /** Pulling edges of cues to marks and beats. */
 import { nearestFrame } from '../../time/frameRate.ts';
-import { add, subtract, type Ticks } from '../../time/ticks.ts';
+import { subtract, type Ticks } from '../../time/ticks.ts';
 import { apply } from '../apply.ts';
 import type { Change, Edit } from '../change.ts';
 import { cuesInOrder, neighbours } from '../order.ts';
@@ -89,7 +89,7 @@ export function startsToNearest(
     if (edit.changes.length === 0) continue;
     current = apply(current, edit.changes);
     changes.push(...edit.changes);
-    pulls.push({ cue: id, from: cue.start, to: add(current.cues[id]?.start ?? to, 0 as Ticks) });
+    pulls.push({ cue: id, from: cue.start, to: current.cues[id]?.start ?? to });
   }
   const name = `Pull ${pulls.length === 1 ? 'a start' : `${pulls.length} starts`} to the nearest beat`;
   return { edit: { name, changes }, pulls, tooFar };

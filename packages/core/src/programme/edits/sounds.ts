@@ -1,15 +1,25 @@
 /** Laying sounds in the programme: where each begins, what of it is heard, how loud, and its fades. */
 import { nearestFrame } from '../../time/frameRate.ts';
-import { add, clamp, earlier, later, subtract, ticks, ZERO, type Ticks } from '../../time/ticks.ts';
+import {
+  add,
+  clamp,
+  earlier,
+  fromSeconds,
+  later,
+  subtract,
+  ZERO,
+  type Ticks,
+} from '../../time/ticks.ts';
 import { create, remove, update, type Edit } from '../change.ts';
 import { soundOf, wholeSound } from '../heard.ts';
+import { shortestCue } from '../limits.ts';
 import type { Id, Programme, Sound } from '../programme.ts';
 
 /** Levels that make sense, in decibels. */
 export const LEAST_LEVEL = -60;
-export const MOST_LEVEL = 12;
+export const MOST_LEVEL = 0;
 /** A fade that keeps a cut from clicking. */
-export const SHORT_FADE = ticks(0.02 * 705_600_000);
+const SHORT_FADE = fromSeconds(0.02);
 
 /** Lets a material be heard from the start of the programme, beside what is heard already. */
 export function addSound(programme: Programme, material: Id, newId: () => Id): Edit {
@@ -49,7 +59,7 @@ export function setSound(
   const whole = programme.materials[material];
   if (!old || !whole) return { name, changes: [] };
   const wanted = { ...old, ...part };
-  const shortest = ticks(705_600_000 / 25);
+  const shortest = shortestCue(programme);
   const from = clamp(wanted.from, ZERO, subtract(whole.length, shortest));
   const to = clamp(wanted.to, add(from, shortest), whole.length);
   const length = subtract(to, from);
