@@ -2,10 +2,10 @@
  * The level of speech bands every 10 ms: what the ear of the program hears.
  *
  * Frames of 25.6 ms (Hamming) of sound at about 16 kHz, a power spectrum, and {@link BANDS} bands
- * equally wide on the mel scale from 120 to 6,800 Hz. Levels are kept in {@link DECIBELS_A_STEP}
- * steps in one byte each, so that three hours take about 22 MB.
+ * equally wide on the mel scale from 120 to 6,800 Hz, each level one byte in steps of
+ * {@link DECIBELS_A_STEP} dB.
  */
-import { FRAMES_A_SECOND, Spectra } from './spectra.ts';
+import { Spectra } from './spectra.ts';
 
 export const BANDS = 20;
 export const DECIBELS_A_STEP = 0.4;
@@ -17,21 +17,11 @@ const SCALE = 2.916;
 const mel = (hertz: number) => 2595 * Math.log10(1 + hertz / 700);
 const hertz = (mels: number) => 700 * (10 ** (mels / 2595) - 1);
 
-/** The band levels of a whole recording. */
-export interface BandLevels {
-  /** Steps, {@link BANDS} for each frame in turn. */
-  readonly steps: Uint8Array;
-  readonly frames: number;
-  /** Time of the middle of frame 0, in seconds; each next one is 10 ms later. */
-  readonly firstMiddle: number;
-}
-
-/** Collects band levels while sound is pushed through it in chunks of any length. */
-export class BandListener {
+/** Gives band levels while sound is pushed through it in chunks of any length. */
+export class SpeechBands {
   readonly #spectra: Spectra;
   readonly #edges: readonly number[];
-  #steps = new Uint8Array(BANDS * FRAMES_A_SECOND * 60);
-  #frames = 0;
+  readonly #steps = new Uint8Array(BANDS);
 
   /** @param rate  of the sound, in samples a second: about 16 kHz, as `Decimator` makes it */
   constructor(rate: number) {
@@ -43,37 +33,35 @@ export class BandListener {
     });
   }
 
-  /** How many frames there are so far. */
-  get frames(): number {
-    return this.#frames;
+  /** Time of the middle of frame 0, in seconds; each next one is 10 ms later. */
+  get firstMiddle(): number {
+    return this.#spectra.firstMiddle;
   }
 
-  /** @param samples  one channel, full scale ±1 */
-  push(samples: Float32Array): void {
-    this.#spectra.push(samples, (power) => this.#keep(power));
+  /**
+   * @param samples  one channel, full scale ±1
+   * @param each     is given the level of every band, in steps; the array is used again for the next frame
+   */
+  push(samples: Float32Array, each: (steps: Uint8Array) => void): void {
+    this.#spectra.push(samples, (power) => {
+      this.#hear(power);
+      each(this.#steps);
+    });
   }
 
-  levels(): BandLevels {
-    const frames = this.#frames;
-    const { firstMiddle } = this.#spectra;
-    return { steps: this.#steps.subarray(0, frames * BANDS), frames, firstMiddle };
-  }
-
-  #keep(powers: Float64Array): void {
-    if ((this.#frames + 1) * BANDS > this.#steps.length) {
-      const larger = new Uint8Array(this.#steps.length * 2);
-      larger.set(this.#steps);
-      this.#steps = larger;
-    }
+  #hear(powers: Float64Array): void {
     const scale = SCALE / this.#spectra.gain;
     for (let band = 0; band < BANDS; band++) {
       const [low, high] = [this.#edges[band] as number, this.#edges[band + 1] as number];
       let power = 0;
       for (let bin = low; bin < Math.max(high, low + 1); bin++) power += powers[bin] ?? 0;
-      const decibels = 10 * Math.log10(power * scale + 1e-12);
-      const step = Math.round((decibels - LOWEST_DECIBELS) / DECIBELS_A_STEP);
-      this.#steps[this.#frames * BANDS + band] = Math.max(0, Math.min(255, step));
+      this.#steps[band] = levelStep(power * scale);
     }
-    this.#frames++;
   }
+}
+
+/** A mean square as the step of its level, 0 to 255. */
+export function levelStep(square: number): number {
+  const decibels = 10 * Math.log10(square + 1e-12);
+  return Math.max(0, Math.min(255, Math.round((decibels - LOWEST_DECIBELS) / DECIBELS_A_STEP)));
 }

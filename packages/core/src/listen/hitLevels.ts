@@ -5,7 +5,8 @@
  * part is the difference of each sample to 0.95 of the one before. Levels are kept in one byte, in the
  * steps of the speech bands.
  */
-import { DECIBELS_A_STEP, LOWEST_DECIBELS } from './bands.ts';
+import { levelStep } from './bands.ts';
+import { GrowingBytes } from './growing.ts';
 
 export const HIT_LEVELS_A_SECOND = 500;
 /** Steps of 2 ms over which a level is averaged. */
@@ -22,9 +23,8 @@ export class HitLevelListener {
   readonly #samplesAStep: number;
   readonly #keep: number;
   readonly #recent = { whole: new Float64Array(AVERAGED), high: new Float64Array(AVERAGED) };
-  #whole = new Uint8Array(HIT_LEVELS_A_SECOND * 60);
-  #high = new Uint8Array(HIT_LEVELS_A_SECOND * 60);
-  #count = 0;
+  readonly #whole = new GrowingBytes();
+  readonly #high = new GrowingBytes();
   #seen = 0;
   #begun = 0;
   #sums: [number, number] = [0, 0];
@@ -41,7 +41,7 @@ export class HitLevelListener {
   push(samples: Float32Array): void {
     let [whole, high] = this.#sums;
     let [before, low, seen] = [this.#before, this.#low, this.#seen];
-    let boundary = (this.#count + 1) * this.#samplesAStep;
+    let boundary = (this.#whole.length + 1) * this.#samplesAStep;
     for (let at = 0; at < samples.length; at++) {
       const sample = samples[at] as number;
       low = this.#keep * low + (1 - this.#keep) * sample;
@@ -54,42 +54,27 @@ export class HitLevelListener {
       this.#put(whole, high, seen - this.#begun);
       [whole, high] = [0, 0];
       this.#begun = seen;
-      boundary = (this.#count + 1) * this.#samplesAStep;
+      boundary = (this.#whole.length + 1) * this.#samplesAStep;
     }
     this.#sums = [whole, high];
     [this.#before, this.#low, this.#seen] = [before, low, seen];
   }
 
   levels(): HitLevels {
-    return {
-      whole: this.#whole.subarray(0, this.#count),
-      high: this.#high.subarray(0, this.#count),
-    };
+    return { whole: this.#whole.all(), high: this.#high.all() };
   }
 
   #put(whole: number, high: number, samples: number): void {
-    if (this.#count === this.#whole.length) {
-      this.#whole = doubled(this.#whole);
-      this.#high = doubled(this.#high);
-    }
-    const at = this.#count % AVERAGED;
+    const at = this.#whole.length % AVERAGED;
     this.#recent.whole[at] = whole / samples;
     this.#recent.high[at] = high / samples;
-    this.#whole[this.#count] = stepOf(this.#recent.whole);
-    this.#high[this.#count] = stepOf(this.#recent.high);
-    this.#count++;
+    this.#whole.push(stepOf(this.#recent.whole));
+    this.#high.push(stepOf(this.#recent.high));
   }
 }
 
 function stepOf(squares: Float64Array): number {
   let sum = 0;
   for (let at = 0; at < AVERAGED; at++) sum += squares[at] as number;
-  const decibels = 10 * Math.log10(sum / AVERAGED + 1e-12);
-  return Math.max(0, Math.min(255, Math.round((decibels - LOWEST_DECIBELS) / DECIBELS_A_STEP)));
-}
-
-function doubled(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
-  const larger = new Uint8Array(bytes.length * 2);
-  larger.set(bytes);
-  return larger;
+  return levelStep(sum / AVERAGED);
 }

@@ -1,5 +1,6 @@
-import { BANDS, BandListener } from './bands.ts';
+import { SpeechBands } from './bands.ts';
 import { Decimator } from './decimate.ts';
+import { GrowingBytes } from './growing.ts';
 import { noiseFloor } from './noiseFloor.ts';
 import { levelFor, PeakBuilder } from './peaks.ts';
 
@@ -35,11 +36,16 @@ describe('lowering the sample rate', () => {
 });
 
 describe('band levels', () => {
+  /** The levels of every frame. */
+  const framesOf = (rate: number, hertz: number, seconds: number) => {
+    const bands = new SpeechBands(rate);
+    const frames: number[][] = [];
+    for (let count = 0; count < seconds; count++)
+      bands.push(tone(rate, hertz, 1), (levels) => frames.push([...levels]));
+    return frames;
+  };
   const loudestBand = (hertz: number) => {
-    const listener = new BandListener(48_000);
-    listener.push(tone(48_000, hertz, 1));
-    const { steps } = listener.levels();
-    const frame = [...steps.subarray(40 * BANDS, 41 * BANDS)];
+    const frame = framesOf(48_000, hertz, 1)[40] ?? [];
     return frame.indexOf(Math.max(...frame));
   };
 
@@ -50,9 +56,24 @@ describe('band levels', () => {
   });
 
   it('come a hundred times a second', () => {
-    const listener = new BandListener(44_100);
-    for (let count = 0; count < 10; count++) listener.push(tone(44_100, 300, 1));
-    expect(Math.abs(listener.levels().frames - 998)).toBeLessThan(3);
+    expect(Math.abs(framesOf(44_100, 300, 10).length - 998)).toBeLessThan(3);
+  });
+});
+
+describe('bytes that grow', () => {
+  it('keep everything in order beyond the room there was, rounded and within a byte', () => {
+    const bytes = new GrowingBytes(2);
+    [1, 2.4, 2.6, -7, 900].forEach((value) => bytes.push(value));
+    expect([...bytes.all()]).toEqual([1, 2, 3, 0, 255]);
+    expect(bytes).toHaveLength(5);
+  });
+
+  it('give a copy that later ones do not change', () => {
+    const bytes = new GrowingBytes();
+    bytes.push(9);
+    const before = bytes.all();
+    bytes.push(8);
+    expect([...before]).toEqual([9]);
   });
 });
 

@@ -1,4 +1,5 @@
 /** What the pulse is found from: a network's opinions, and how strongly something begins. */
+import { GrowingBytes } from './growing.ts';
 import { ONSET_STEP } from './onsets.ts';
 import { PulseInputs } from './pulseSteps.ts';
 import { PULSE_WEIGHTS } from './pulseWeights.ts';
@@ -18,8 +19,7 @@ export interface PulseEvidence {
 export class PulseListener {
   readonly #inputs: PulseInputs;
   readonly #judge = new StepJudge(PULSE_WEIGHTS);
-  #onsets = new Uint8Array(6000);
-  #count = 0;
+  readonly #onsets = new GrowingBytes();
 
   /** @param rate  of the sound, in samples a second, about 16 kHz */
   constructor(rate: number) {
@@ -30,7 +30,7 @@ export class PulseListener {
   push(samples: Float32Array): void {
     this.#inputs.push(
       samples,
-      (strength) => this.#keep(strength),
+      (strength) => this.#onsets.push(strength / ONSET_STEP),
       (fill) => this.#judge.put(fill),
     );
   }
@@ -39,17 +39,8 @@ export class PulseListener {
   evidence(): PulseEvidence {
     return {
       opinions: this.#judge.end(),
-      onsets: this.#onsets.slice(0, this.#count),
+      onsets: this.#onsets.all(),
       firstMiddle: this.#inputs.firstMiddle,
     };
-  }
-
-  #keep(strength: number): void {
-    if (this.#count === this.#onsets.length) {
-      const larger = new Uint8Array(this.#onsets.length * 2);
-      larger.set(this.#onsets);
-      this.#onsets = larger;
-    }
-    this.#onsets[this.#count++] = Math.min(255, Math.round(strength / ONSET_STEP));
   }
 }

@@ -2,6 +2,7 @@
  * A network's opinion of every 20 ms of a sound: two frames of 10 ms make a step, steps are collected
  * and judged in blocks as the sound comes, and opinions are kept in one byte each.
  */
+import { GrowingBytes } from './growing.ts';
 import { Network, type Weights } from './network.ts';
 
 export const STEPS_A_SECOND = 50;
@@ -13,8 +14,7 @@ export class StepJudge {
   readonly #width: number;
   readonly #block: Float32Array;
   #filled = 0;
-  #opinions = new Uint8Array(STEPS_A_SECOND * 240);
-  #count = 0;
+  readonly #opinions = new GrowingBytes();
 
   constructor(weights: Weights) {
     this.#network = new Network(weights);
@@ -35,16 +35,11 @@ export class StepJudge {
   end(): Uint8Array {
     this.#keep(this.#network.push(this.#block.slice(0, this.#filled)));
     this.#keep(this.#network.end());
-    return this.#opinions.slice(0, this.#count);
+    return this.#opinions.all();
   }
 
   #keep(opinions: Float32Array): void {
-    if (this.#count + opinions.length > this.#opinions.length) {
-      const larger = new Uint8Array(2 * (this.#count + opinions.length));
-      larger.set(this.#opinions);
-      this.#opinions = larger;
-    }
     for (let at = 0; at < opinions.length; at++)
-      this.#opinions[this.#count++] = Math.round(255 * (opinions[at] as number));
+      this.#opinions.push(255 * (opinions[at] as number));
   }
 }

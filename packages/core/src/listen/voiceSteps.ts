@@ -1,22 +1,23 @@
 /** What speech is found from: the levels of the speech bands, two frames of 10 ms a step. */
-import { BANDS, BandListener } from './bands.ts';
+import { BANDS, SpeechBands } from './bands.ts';
 
 /** Inputs of a step: the band levels of its first frame, then those of its second, in kept steps. */
 export const VOICE_INPUTS = 2 * BANDS;
 
 /** Puts the band levels of two frames together into steps. */
 export class VoiceInputs {
-  readonly #bands: BandListener;
-  #steps = 0;
+  readonly #bands: SpeechBands;
+  readonly #two = new Uint8Array(VOICE_INPUTS);
+  #frame = 0;
 
   /** @param rate  of the sound, in samples a second, about 16 kHz */
   constructor(rate: number) {
-    this.#bands = new BandListener(rate);
+    this.#bands = new SpeechBands(rate);
   }
 
   /** Time of the middle of frame 0, in seconds; step n is frames 2n and 2n + 1. */
   get firstMiddle(): number {
-    return this.#bands.levels().firstMiddle;
+    return this.#bands.firstMiddle;
   }
 
   /**
@@ -27,11 +28,10 @@ export class VoiceInputs {
     samples: Float32Array,
     step: (fill: (into: Float32Array, from: number) => void) => void,
   ): void {
-    this.#bands.push(samples);
-    const { steps } = this.#bands.levels();
-    for (; 2 * this.#steps + 1 < this.#bands.frames; this.#steps++) {
-      const from = this.#steps * VOICE_INPUTS;
-      step((into, to) => into.set(steps.subarray(from, from + VOICE_INPUTS), to));
-    }
+    this.#bands.push(samples, (levels) => {
+      const second = this.#frame++ % 2 === 1;
+      this.#two.set(levels, second ? BANDS : 0);
+      if (second) step((into, from) => into.set(this.#two, from));
+    });
   }
 }
