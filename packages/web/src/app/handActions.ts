@@ -16,13 +16,13 @@ import {
   trimPiece,
 } from '@cadence/core/programme/edits/pieces.ts';
 import {
-  clearBeats,
   doublePulse,
   fixBeats,
   halvePulse,
   metreAt,
   moveBeat,
   redrawBeats,
+  removeBeats,
   setFirstBar,
   setMetre,
   shiftBars,
@@ -186,12 +186,7 @@ export const hold = {
       if (handNow() === 'pieces') return removePieces(programme, ids);
       if (handNow() === 'hits') return removeHits(programme, ids);
       if (handNow() === 'marks') return removeMarks(programme, ids);
-      const beats = ids.flatMap((id) => programme.beats[id] ?? []);
-      const changes = beats.flatMap(({ material, at }) => {
-        const range = { start: at, end: add(at, 1 as Ticks) };
-        return clearBeats(programme, material, range).changes;
-      });
-      return { name: beats.length === 1 ? 'Delete a beat' : 'Delete beats', changes };
+      return removeBeats(programme, ids);
     });
     if (gone) pick(...(after ? [after.id] : []));
   },

@@ -1,5 +1,5 @@
 /** Finding again with other settings: what it would change is shown at once, and kept as one step. */
-import { Button, NumberInput } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { LEAST_RISE, type FoundHit } from '@cadence/core/listen/hits.ts';
@@ -20,6 +20,7 @@ import { plural } from '../app/format.ts';
 import { hold, pickedStretch } from '../app/handActions.ts';
 import { say } from '../app/say.ts';
 import { currentCues, openNow, useApp, useShown } from '../app/store.ts';
+import { FigureField } from './FigureField.tsx';
 import { inListening } from './heard.ts';
 import classes from './MaterialPlace.module.css';
 
@@ -66,23 +67,7 @@ export function FindSpeech({ material, heard }: FormProps) {
     if (cues === 0) act.makeCues();
     void navigate('../words');
   };
-  const number = (
-    label: string,
-    value: number,
-    [step, least, most]: readonly [number, number, number],
-    change: (value: number) => Partial<SpeechSettings>,
-  ) => (
-    <NumberInput
-      size="xs"
-      label={label}
-      w={128}
-      step={step}
-      min={least}
-      max={most}
-      value={value}
-      onChange={(next) => typeof next === 'number' && setSettings({ ...settings, ...change(next) })}
-    />
-  );
+  const set = (part: Partial<SpeechSettings>) => setSettings({ ...settings, ...part });
   return (
     <div className={`card ${classes.found}`}>
       <div>
@@ -94,15 +79,27 @@ export function FindSpeech({ material, heard }: FormProps) {
         </span>
       </div>
       <div className={classes.settings}>
-        {number('Shortest pause, s', settings.shortestPause, [0.05, 0.05, 5], (shortestPause) => ({
-          shortestPause,
-        }))}
-        {number('Shortest piece, s', settings.shortestPiece, [0.05, 0.02, 5], (shortestPiece) => ({
-          shortestPiece,
-        }))}
-        {number('How strict, %', Math.round(settings.strictness * 100), [5, 5, 95], (share) => ({
-          strictness: share / 100,
-        }))}
+        <FigureField
+          label="Shortest pause, s"
+          value={settings.shortestPause}
+          bounds={[0.05, 5]}
+          step={0.05}
+          change={(shortestPause) => set({ shortestPause })}
+        />
+        <FigureField
+          label="Shortest piece, s"
+          value={settings.shortestPiece}
+          bounds={[0.02, 5]}
+          step={0.05}
+          change={(shortestPiece) => set({ shortestPiece })}
+        />
+        <FigureField
+          label="How strict, %"
+          value={Math.round(settings.strictness * 100)}
+          bounds={[5, 95]}
+          step={5}
+          change={(share) => set({ strictness: share / 100 })}
+        />
         <span className="spring" />
         {stretch && (
           <Button onClick={() => find(stretch)} disabled={!found}>
@@ -165,14 +162,12 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
             {clear.length !== hits.length && `${clear.length} stand out so far.`}
           </span>
         </div>
-        <NumberInput
-          size="xs"
+        <FigureField
           label="Must rise by, dB"
-          w={128}
-          min={LEAST_RISE}
-          max={60}
           value={rise}
-          onChange={(value) => typeof value === 'number' && setRise(value)}
+          bounds={[LEAST_RISE, 60]}
+          step={1}
+          change={setRise}
         />
         <span className="spring" />
         <Button

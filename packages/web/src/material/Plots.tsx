@@ -31,13 +31,6 @@ export default function Plots({ heard, pieces, beats, duration }: PlotsProps) {
   );
 }
 
-const Plot = ({ title, children }: { title: string; children: ReactNode }) => (
-  <figure className={classes.plot}>
-    <figcaption>{title}</figcaption>
-    <div>{children}</div>
-  </figure>
-);
-
 const clock = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 
@@ -68,11 +61,62 @@ function axes(dyes: Dyes, y: string, time?: number): ChartOptions<'line'> & Char
   } as ChartOptions<'line'> & ChartOptions<'bar'>;
 }
 
+interface PlotProps {
+  readonly title: string;
+  /** Said where the picture cannot be seen. */
+  readonly label?: string;
+  readonly children: ReactNode;
+}
+
+const Plot = ({ title, label = title, children }: PlotProps) => (
+  <figure className={classes.plot} role="img" aria-label={label}>
+    <figcaption>{title}</figcaption>
+    <div>{children}</div>
+  </figure>
+);
+
+interface BarsProps extends Omit<PlotProps, 'children'> {
+  readonly unit: string;
+  readonly labels: string[];
+  readonly values: number[];
+  readonly dye: 'indigo' | 'woad';
+}
+
+function Bars({ title, label, unit, labels, values, dye }: BarsProps) {
+  const dyes = useDyes();
+  return (
+    <Plot title={title} {...(label !== undefined && { label })}>
+      <Bar
+        data={{ labels, datasets: [{ data: values, backgroundColor: dyes[dye] }] }}
+        options={axes(dyes, unit)}
+      />
+    </Plot>
+  );
+}
+
+interface CurveProps extends Omit<PlotProps, 'children'> {
+  readonly unit: string;
+  readonly points: { x: number; y: number }[];
+  /** In seconds. */
+  readonly duration: number;
+  readonly dye: 'weld' | 'madder';
+  readonly stepped?: boolean;
+}
+
+function Curve({ title, unit, points, duration, dye, stepped = false }: CurveProps) {
+  const dyes = useDyes();
+  const line = { borderColor: dyes[dye], borderWidth: stepped ? 2 : 1, pointRadius: 0, stepped };
+  return (
+    <Plot title={title}>
+      <Line data={{ datasets: [{ data: points, ...line }] }} options={axes(dyes, unit, duration)} />
+    </Plot>
+  );
+}
+
 /** How much of the sound lies at which momentary loudness, in steps of 3 LU. */
 function Levels({ heard }: { heard: Heard }) {
-  const dyes = useDyes();
   const { momentary } = heard.level;
-  const [labels, shares] = useMemo(() => {
+  const [labels, values] = useMemo(() => {
     const steps = Array.from({ length: 22 }, (_, at) => -63 + 3 * at);
     const counts = steps.map(() => 0);
     for (const kept of momentary) {
@@ -82,71 +126,51 @@ function Levels({ heard }: { heard: Heard }) {
     const total = Math.max(1, momentary.length);
     return [steps.map(String), counts.map((count) => (100 * count) / total)];
   }, [momentary]);
-  return (
-    <Plot title="Loudness, LUFS over 400 ms">
-      <Bar
-        role="img"
-        aria-label="How much of the sound lies at which loudness"
-        data={{ labels, datasets: [{ data: shares, backgroundColor: dyes.indigo }] }}
-        options={axes(dyes, '% of it')}
-      />
-    </Plot>
-  );
+  const title = 'Loudness, LUFS over 400 ms';
+  return <Bars title={title} unit="% of it" labels={labels} values={values} dye="indigo" />;
 }
 
 /** Upper bounds of the bins of pauses, in seconds; the last holds all that are longer. */
 const BOUNDS = [0.3, 0.4, 0.5, 0.6, 0.8, 1, 1.5, 2, 3, Infinity];
+const BOUND_NAMES = BOUNDS.map((bound) => (bound === Infinity ? 'more' : `${bound} s`));
 
 function Pauses({ pieces }: { pieces: readonly Piece[] }) {
-  const dyes = useDyes();
   const pauses = pieces
     .slice(1)
     .map((piece, at) => toSeconds(subtract(piece.start, pieces[at]?.end ?? piece.start)));
   const counts = BOUNDS.map(
     (bound, at) => pauses.filter((pause) => pause < bound && pause >= (BOUNDS[at - 1] ?? 0)).length,
   );
+  const said = counts.map((count, at) => `${count} under ${BOUNDS[at]} s`).join(', ');
   return (
-    <Plot title="Pauses, by length">
-      <Bar
-        role="img"
-        aria-label={`Pauses by length: ${counts.map((count, at) => `${count} under ${BOUNDS[at]} s`).join(', ')}`}
-        data={{
-          labels: BOUNDS.map((bound) => (bound === Infinity ? 'more' : `${bound} s`)),
-          datasets: [{ data: counts, backgroundColor: dyes.woad }],
-        }}
-        options={axes(dyes, 'pauses')}
-      />
-    </Plot>
+    <Bars
+      title="Pauses, by length"
+      label={`Pauses by length: ${said}`}
+      unit="pauses"
+      labels={BOUND_NAMES}
+      values={counts}
+      dye="woad"
+    />
   );
 }
 
 function Tempo({ beats, duration }: { beats: readonly Beat[]; duration: number }) {
-  const dyes = useDyes();
   const points = useMemo(() => {
     const times = beats.map(({ at }) => toSeconds(at));
     const curve = tempoOf(times).map(({ at, bpm }) => ({ x: at, y: bpm }));
     const last = curve.at(-1);
     return last ? [...curve, { x: times.at(-1) ?? last.x, y: last.y }] : [];
   }, [beats]);
+  const title = 'Tempo over time';
   return (
-    <Plot title="Tempo over time">
-      <Line
-        role="img"
-        aria-label="Tempo over time"
-        data={{
-          datasets: [
-            {
-              data: points,
-              stepped: true,
-              borderColor: dyes.weld,
-              borderWidth: 2,
-              pointRadius: 0,
-            },
-          ],
-        }}
-        options={axes(dyes, 'beats a minute', duration)}
-      />
-    </Plot>
+    <Curve
+      title={title}
+      unit="beats a minute"
+      points={points}
+      duration={duration}
+      dye="weld"
+      stepped
+    />
   );
 }
 
@@ -154,7 +178,6 @@ function Tempo({ beats, duration }: { beats: readonly Beat[]; duration: number }
 const POINTS = 240;
 
 function Onsets({ heard, duration }: { heard: Heard; duration: number }) {
-  const dyes = useDyes();
   const { onsets } = heard.pulse;
   const points = useMemo(() => {
     const most = onsets.reduce((high, value) => Math.max(high, value), 1);
@@ -166,16 +189,14 @@ function Onsets({ heard, duration }: { heard: Heard; duration: number }) {
       return { x: (at * each) / FRAMES_A_SECOND, y: (100 * high) / most };
     });
   }, [onsets]);
+  const title = 'Onset strength over time';
   return (
-    <Plot title="Onset strength over time">
-      <Line
-        role="img"
-        aria-label="Onset strength over time"
-        data={{
-          datasets: [{ data: points, borderColor: dyes.madder, borderWidth: 1, pointRadius: 0 }],
-        }}
-        options={axes(dyes, '% of the strongest', duration)}
-      />
-    </Plot>
+    <Curve
+      title={title}
+      unit="% of the strongest"
+      points={points}
+      duration={duration}
+      dye="madder"
+    />
   );
 }

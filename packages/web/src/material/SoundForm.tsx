@@ -1,7 +1,9 @@
 /** How a sound is heard in the programme: where it begins, how loud, its fades, or not at all. */
-import { Button, NumberInput, Switch } from '@mantine/core';
+import { Button, Switch } from '@mantine/core';
 import {
   beginWith,
+  LEAST_LEVEL,
+  MOST_LEVEL,
   moveSound,
   setSound,
   removeSound,
@@ -14,6 +16,7 @@ import { add, fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make, newId } from '../app/edit.ts';
 import { openNow, useShown } from '../app/store.ts';
+import { FigureField } from './FigureField.tsx';
 import classes from './MaterialPlace.module.css';
 
 export function SoundForm({ material }: { material: Material }) {
@@ -25,24 +28,6 @@ export function SoundForm({ material }: { material: Material }) {
     make(setSound(openNow().programme, material.id, part, newId));
   const shift = countFrames(inProgramme(sound, fromSeconds(0)), frameRate);
   const begin = formatTimecode(add(sound.at, startTimecode), frameRate);
-  const number = (
-    label: string,
-    value: number,
-    [least, most, step]: readonly [number, number, number],
-    change: (value: number) => void,
-  ) => (
-    <NumberInput
-      size="xs"
-      label={label}
-      w={112}
-      min={least}
-      max={most}
-      step={step}
-      value={value}
-      decimalScale={3}
-      onChange={(next) => typeof next === 'number' && next !== value && change(next)}
-    />
-  );
   return (
     <div className={`card ${classes.found}`}>
       <div className="bar">
@@ -62,18 +47,38 @@ export function SoundForm({ material }: { material: Material }) {
         )}
       </div>
       <div className={classes.settings}>
-        {number('Moved, frames', shift, [-1e6, 1e6, 1], (value) =>
-          make(
-            moveSound(openNow().programme, material.id, frames(value - shift, frameRate), newId),
-          ),
-        )}
-        {number('Level, dB', sound.level, [-60, 0, 1], (level) => set({ level }))}
-        {number('Fade in, s', toSeconds(sound.fadeIn), [0, 60, 0.1], (value) =>
-          set({ fadeIn: fromSeconds(value) }),
-        )}
-        {number('Fade out, s', toSeconds(sound.fadeOut), [0, 60, 0.1], (value) =>
-          set({ fadeOut: fromSeconds(value) }),
-        )}
+        <FigureField
+          label="Moved, frames"
+          value={shift}
+          bounds={[-1e6, 1e6]}
+          step={1}
+          change={(value) =>
+            make(
+              moveSound(openNow().programme, material.id, frames(value - shift, frameRate), newId),
+            )
+          }
+        />
+        <FigureField
+          label="Level, dB"
+          value={sound.level}
+          bounds={[LEAST_LEVEL, MOST_LEVEL]}
+          step={1}
+          change={(level) => set({ level })}
+        />
+        <FigureField
+          label="Fade in, s"
+          value={toSeconds(sound.fadeIn)}
+          bounds={[0, 60]}
+          step={0.1}
+          change={(value) => set({ fadeIn: fromSeconds(value) })}
+        />
+        <FigureField
+          label="Fade out, s"
+          value={toSeconds(sound.fadeOut)}
+          bounds={[0, 60]}
+          step={0.1}
+          change={(value) => set({ fadeOut: fromSeconds(value) })}
+        />
         <span className="spring" />
         {firstBeat && firstBeat.at !== sound.from && (
           <Button

@@ -36,7 +36,8 @@ export function HandPanel({ hand }: { hand: OtherHand }) {
   const programme = useShown((shown) => shown);
   const picked = useApp((state) => state.view.picked);
   const all = thingsOf(programme, hand);
-  const things = all.filter(({ id }) => picked.includes(id));
+  const chosen = new Set(picked);
+  const things = all.filter(({ id }) => chosen.has(id));
   const heading =
     things.length === 0
       ? `${plural(all.length, NAMES[hand].one)}, none picked`
@@ -232,6 +233,21 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
   );
 }
 
+/** What can be done with pieces and hits alike. */
+const SplitNewDelete = ({ what, one }: { what: string; one: boolean }) => (
+  <>
+    <Do does={hold.split} keys="\">
+      Split at the playhead
+    </Do>
+    <Do does={hold.add} keys="N">
+      New {what}
+    </Do>
+    <Do does={hold.remove} keys="Delete" off={!one}>
+      Delete
+    </Do>
+  </>
+);
+
 function Pieces({ things }: Shown) {
   const one = things.length > 0;
   return (
@@ -253,18 +269,10 @@ function Pieces({ things }: Shown) {
         <Do does={hold.play} keys="Tab" off={!one}>
           Play it
         </Do>
-        <Do does={hold.split} keys="\">
-          Split at the playhead
-        </Do>
         <Do does={hold.join} keys="J" off={!one}>
           Join
         </Do>
-        <Do does={hold.add} keys="N">
-          New piece
-        </Do>
-        <Do does={hold.remove} keys="Delete" off={!one}>
-          Delete
-        </Do>
+        <SplitNewDelete what="piece" one={one} />
       </div>
     </>
   );
@@ -297,15 +305,7 @@ function Hits({ things, programme }: Shown & { programme: Programme }) {
         <Do does={hold.acceptHits} keys="V" off={open === 0}>
           Accept
         </Do>
-        <Do does={hold.split} keys="\">
-          Split at the playhead
-        </Do>
-        <Do does={hold.add} keys="N">
-          New hit
-        </Do>
-        <Do does={hold.remove} keys="Delete" off={!one}>
-          Delete
-        </Do>
+        <SplitNewDelete what="hit" one={one} />
       </div>
     </>
   );

@@ -1,5 +1,5 @@
 /** Makes marks from beats, pieces of speech or hits. */
-import { Button, NumberInput, Radio, Switch } from '@mantine/core';
+import { NumberInput, Radio, Switch } from '@mantine/core';
 import { useState } from 'react';
 import { addMarks, type MarkAt } from '@cadence/core/programme/edits/marks.ts';
 import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
@@ -9,6 +9,7 @@ import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { pickedStretch } from '../app/handActions.ts';
 import { openNow, useShown } from '../app/store.ts';
+import { WindowFoot } from './WindowFoot.tsx';
 import classes from './windows.module.css';
 
 const SOURCES = {
@@ -94,16 +95,13 @@ export default function MakeMarks({ close }: { close: () => void }) {
           onChange={(event) => setInside(event.currentTarget.checked)}
         />
       )}
-      <div className={classes.foot}>
-        <span className="quiet">
-          {marks.length === 0 && 'There is nothing of this kind in the programme.'}
-        </span>
-        <span className="spring" />
-        <Button onClick={close}>Leave it</Button>
-        <Button type="submit" variant="filled" disabled={marks.length === 0}>
-          Make {plural(marks.length, 'mark')}
-        </Button>
-      </div>
+      <WindowFoot
+        close={close}
+        off={marks.length === 0}
+        says={marks.length === 0 && 'There is nothing of this kind in the programme.'}
+      >
+        Make {plural(marks.length, 'mark')}
+      </WindowFoot>
     </form>
   );
 }

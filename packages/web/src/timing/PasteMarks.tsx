@@ -1,5 +1,5 @@
 /** Marks from timecodes that were copied as text. */
-import { Button, Textarea } from '@mantine/core';
+import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { readTimecodes } from '@cadence/core/formats/timecodes/read.ts';
 import { addMarks } from '@cadence/core/programme/edits/marks.ts';
@@ -7,6 +7,7 @@ import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { wordsOf } from '../app/say.ts';
 import { openNow, useShown } from '../app/store.ts';
+import { WindowFoot } from './WindowFoot.tsx';
 import classes from './windows.module.css';
 
 export default function PasteMarks({ close }: { close: () => void }) {
@@ -52,13 +53,9 @@ export default function PasteMarks({ close }: { close: () => void }) {
           {warning.message}
         </p>
       ))}
-      <div className={classes.foot}>
-        <span className="spring" />
-        <Button onClick={close}>Leave it</Button>
-        <Button variant="filled" onClick={take} disabled={text.trim() === ''}>
-          {found ? `Make ${plural(found.lines.length, 'mark')}` : 'Make marks'}
-        </Button>
-      </div>
+      <WindowFoot close={close} take={take} off={text.trim() === ''}>
+        {found ? `Make ${plural(found.lines.length, 'mark')}` : 'Make marks'}
+      </WindowFoot>
     </div>
   );
 }

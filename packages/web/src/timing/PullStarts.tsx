@@ -1,5 +1,5 @@
 /** Pulls the starts of all cues to beats, bar lines or marks, after showing what would move. */
-import { Button, NumberInput, SegmentedControl } from '@mantine/core';
+import { NumberInput, SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { startsToNearest } from '@cadence/core/programme/edits/snapEdges.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
@@ -11,6 +11,7 @@ import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { currentStrand, openNow, useShown } from '../app/store.ts';
+import { WindowFoot } from './WindowFoot.tsx';
 import classes from './windows.module.css';
 
 type To = 'beats' | 'bars' | 'marks';
@@ -29,6 +30,10 @@ export default function PullStarts({ close }: { close: () => void }) {
     const strand = currentStrand(programme);
     return startsToNearest(programme, strand, instants, frames(reach, frameRate));
   }, [programme, to, reach, frameRate]);
+  const take = () => {
+    if (openNow().programme === programme) make(pulls.edit);
+    close();
+  };
   return (
     <div className={classes.form}>
       <div className={classes.choices}>
@@ -84,20 +89,9 @@ export default function PullStarts({ close }: { close: () => void }) {
           </table>
         </div>
       )}
-      <div className={classes.foot}>
-        <span className="spring" />
-        <Button onClick={close}>Leave it</Button>
-        <Button
-          variant="filled"
-          disabled={pulls.pulls.length === 0}
-          onClick={() => {
-            if (openNow().programme === programme) make(pulls.edit);
-            close();
-          }}
-        >
-          Pull {plural(pulls.pulls.length, 'start')}
-        </Button>
-      </div>
+      <WindowFoot close={close} take={take} off={pulls.pulls.length === 0}>
+        Pull {plural(pulls.pulls.length, 'start')}
+      </WindowFoot>
     </div>
   );
 }

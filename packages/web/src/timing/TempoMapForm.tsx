@@ -9,6 +9,7 @@ import { plural } from '../app/format.ts';
 import { pulseMaterial } from '../app/handActions.ts';
 import { wordsOf } from '../app/say.ts';
 import { openNow, useShown } from '../app/store.ts';
+import { WindowFoot } from './WindowFoot.tsx';
 import classes from './windows.module.css';
 
 export default function TempoMapForm({ close }: { close: () => void }) {
@@ -34,6 +35,13 @@ export default function TempoMapForm({ close }: { close: () => void }) {
     .filter(({ at }) => at >= 0 && at <= length);
   if (material === undefined)
     return <p className="quiet">Bring in the sound first that the tempo map belongs to.</p>;
+  const take = () => {
+    make({
+      ...setPulse(openNow().programme, material, beats, newId),
+      name: 'Bring in a tempo map',
+    });
+    close();
+  };
   return (
     <div className={classes.form}>
       <p className="quiet">
@@ -71,23 +79,9 @@ export default function TempoMapForm({ close }: { close: () => void }) {
           {map.read.tempo.length > 3 && ' …'} quarters a minute. {map.read.warnings.join(' ')}
         </p>
       )}
-      <div className={classes.foot}>
-        <span className="spring" />
-        <Button onClick={close}>Leave it</Button>
-        <Button
-          variant="filled"
-          disabled={beats.length === 0}
-          onClick={() => {
-            make({
-              ...setPulse(openNow().programme, material, beats, newId),
-              name: 'Bring in a tempo map',
-            });
-            close();
-          }}
-        >
-          Take {plural(beats.length, 'beat')}
-        </Button>
-      </div>
+      <WindowFoot close={close} take={take} off={beats.length === 0}>
+        Take {plural(beats.length, 'beat')}
+      </WindowFoot>
     </div>
   );
 }

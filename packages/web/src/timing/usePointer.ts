@@ -122,10 +122,10 @@ export function usePointer(
               (thing) => thing.start < range.end && thing.end >= range.start,
             );
       const before = hand === 'cues' ? hold.selection : hold.picked;
-      const ids = found.map(({ id }) => id);
-      const all = [...before.filter((id) => !ids.includes(id)), ...ids];
+      const ids = new Set(found.map(({ id }) => id));
+      const all = [...before.filter((id) => !ids.has(id)), ...ids];
       store.dispatch(hand === 'cues' ? selected(all) : picked(all));
-      tell(event, to, `, ${ids.length} selected`);
+      tell(event, to, `, ${ids.size} selected`);
     };
     const drag = (hold: Held, event: PointerEvent) => {
       const { programme } = openNow();

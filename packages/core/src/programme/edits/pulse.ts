@@ -207,10 +207,13 @@ export function fixBeats(programme: Programme, material: Id, range: Range, fixed
   };
 }
 
-/** Takes the beats of a stretch away. */
-export function clearBeats(programme: Programme, material: Id, range: Range): Edit {
-  const beats = beatsInOrder(programme, material).filter(({ at }) => contains(range, at));
-  return { name: 'Clear the beats', changes: beats.map((beat) => remove('beat', beat)) };
+/** Takes beats away; the others stay as they are. */
+export function removeBeats(programme: Programme, ids: readonly Id[]): Edit {
+  const beats = ids.map((id) => programme.beats[id]).filter((beat) => beat !== undefined);
+  return {
+    name: beats.length === 1 ? 'Delete a beat' : 'Delete beats',
+    changes: beats.map((beat) => remove('beat', beat)),
+  };
 }
 
 /**
