@@ -40,3 +40,20 @@ export function within<T extends Range>(ordered: readonly T[], window: Range): T
   }
   return found;
 }
+
+/** Those of instants in order that lie in a stretch. */
+export function instantsWithin<T extends { readonly at: Ticks }>(
+  ordered: readonly T[],
+  { start, end }: Range,
+): T[] {
+  let [low, high] = [0, ordered.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((ordered[middle] as T).at < start) low = middle + 1;
+    else high = middle;
+  }
+  const found: T[] = [];
+  for (let at = low; at < ordered.length && (ordered[at] as T).at < end; at++)
+    found.push(ordered[at] as T);
+  return found;
+}

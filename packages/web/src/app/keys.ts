@@ -25,9 +25,11 @@ export interface Key extends ListedKey {
   readonly run?: () => void;
 }
 
-/** One key for cues and for whatever else is in hand. */
+const inTiming = (): boolean => window.location.pathname.endsWith('/timing');
+
+/** One key for cues and for whatever else is in hand, which is seen only in Timing. */
 const inHand = (cues: () => void, others: () => void) => () =>
-  store.getState().view.hand === 'cues' ? cues() : others();
+  store.getState().view.hand === 'cues' || !inTiming() ? cues() : others();
 
 export const KEYS: readonly Key[] = [
   { keys: 'Space', does: 'Play or stop', group: 'Play', run: act.togglePlay },
@@ -339,7 +341,8 @@ const byName = new Map(KEYS.filter((key) => key.run).map((key) => [key.keys, key
 export function answerKey(event: KeyboardEvent): void {
   if (event.defaultPrevented || isTaken(event)) return;
   const key = byName.get(nameOfStroke(event));
-  if (!key?.run) return;
+  // What cannot be seen is not changed by a key.
+  if (!key?.run || (key.group === 'The pulse' && !inTiming())) return;
   event.preventDefault();
   key.run();
 }

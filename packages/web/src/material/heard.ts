@@ -45,6 +45,9 @@ export function remember(hash: string, heard: Heard): void {
   known.set(hash, heard);
 }
 
+/** What was heard in the material with this content, if it is at hand. */
+export const heardNow = (hash: string): Heard | undefined => known.get(hash);
+
 /** What was heard in the material with this content; undefined where its file is gone. */
 export function heardIn(hash: string): Promise<Heard | undefined> {
   const found = known.get(hash);

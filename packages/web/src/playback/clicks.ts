@@ -2,7 +2,8 @@
 import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
+import { add, fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { currentCues, openNow, store } from '../app/store.ts';
 import { player } from './player.ts';
 
@@ -12,18 +13,22 @@ const AHEAD = 0.12;
 let context: AudioContext | null = null;
 let told = -1;
 
-/** What clicks: beats or cues where they are worked on, and marks otherwise. */
-function instants(programme: Programme): readonly { at: Ticks; strong: boolean }[] {
+/** What clicks in a stretch: beats, cues or words where they are worked on, and marks otherwise. */
+function instants(programme: Programme, stretch: Range): readonly { at: Ticks; strong: boolean }[] {
   const { hand, tapFor } = store.getState().view;
   if (hand === 'beats' || tapFor === 'beats')
-    return heardBeats(programme).map(({ at, bar }) => ({ at, strong: bar !== null }));
+    return instantsWithin(heardBeats(programme), stretch).map(({ at, bar }) => ({
+      at,
+      strong: bar !== null,
+    }));
+  const cues = within(currentCues(programme), stretch);
   if (hand === 'cues' && tapFor === 'cues')
-    return currentCues(programme).map(({ start }) => ({ at: start, strong: false }));
+    return cues.map(({ start }) => ({ at: start, strong: false }));
   if (tapFor === 'words' || tapFor === 'lines')
-    return currentCues(programme).flatMap((cue) =>
+    return cues.flatMap((cue) =>
       cue.words.map(({ start, source }) => ({ at: start, strong: source === 'tapped' })),
     );
-  return marksInOrder(programme).map(({ at }) => ({ at, strong: false }));
+  return instantsWithin(marksInOrder(programme), stretch).map(({ at }) => ({ at, strong: false }));
 }
 
 /** Lets the clicks of the next moments sound; called as time moves. */
@@ -38,7 +43,9 @@ function follow(time: Ticks): void {
   // After a jump it begins anew.
   if (told < now - 0.3 || told > now + 1) told = now;
   const until = now + AHEAD * speed;
-  for (const { at, strong } of instants(openNow().programme)) {
+  // A tick more, so that what stands on the very end is in it.
+  const stretch = { start: fromSeconds(told), end: add(fromSeconds(until), 1 as Ticks) };
+  for (const { at, strong } of instants(openNow().programme, stretch)) {
     const when = toSeconds(at);
     if (when <= told || when > until) continue;
     click(context, context.currentTime + (when - now) / speed, strong);

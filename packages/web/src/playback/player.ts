@@ -85,11 +85,14 @@ class Player {
       });
     this.#sources = sources;
     if (same) {
+      let moved = false;
       sources.sounds.forEach(({ sound }, at) => {
         const track = this.#tracks[at];
-        if (track) track.sound = sound;
+        if (!track) return;
+        moved ||= track.sound.at !== sound.at || track.sound.from !== sound.from;
+        track.sound = sound;
       });
-      if (!this.#state.playing) this.#seek(this.#at);
+      if (moved && !this.#state.playing) this.#seek(this.#at);
       return;
     }
     this.pause();

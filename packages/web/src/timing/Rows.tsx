@@ -2,7 +2,7 @@
 import { useElementSize } from '@mantine/hooks';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { within } from '@cadence/core/time/range.ts';
+import { instantsWithin, within } from '@cadence/core/time/range.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { heardBeats, heardHits, heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
@@ -17,7 +17,6 @@ import { drawRow } from './drawRow.ts';
 import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
 import { InPlaceText } from './InPlaceText.tsx';
 import type { RowContent, Wave } from './rowContent.ts';
-import { instantsWithin } from './snapping.ts';
 import { thingsOf } from './things.ts';
 import { usePointer } from './usePointer.ts';
 import classes from './Rows.module.css';

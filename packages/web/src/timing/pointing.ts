@@ -11,11 +11,10 @@ import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { materialTime } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
-import { firstEndingAfter, within, type Range } from '@cadence/core/time/range.ts';
+import { firstEndingAfter, instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
 import { add, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
 import type { Hand } from '../app/view.ts';
 import { instantAt, ticksOf, type Page, type Point } from './geometry.ts';
-import { instantsWithin } from './snapping.ts';
 import { thingsOf, type Thing } from './things.ts';
 
 export type Target =

@@ -2,7 +2,7 @@
 import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder, marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
-import { within, type Range } from '@cadence/core/time/range.ts';
+import { instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import type { Snap } from '../app/view.ts';
 
@@ -44,23 +44,6 @@ export function catchesIn(
     for (const mark of instantsWithin(marksInOrder(programme), around))
       if (free(mark))
         found.push({ at: mark.at, name: mark.name === '' ? 'mark' : `mark “${mark.name}”` });
-  return found;
-}
-
-/** Those of instants in order that lie in a stretch. */
-export function instantsWithin<T extends { readonly at: Ticks }>(
-  ordered: readonly T[],
-  { start, end }: Range,
-): T[] {
-  let [low, high] = [0, ordered.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((ordered[middle] as T).at < start) low = middle + 1;
-    else high = middle;
-  }
-  const found: T[] = [];
-  for (let at = low; at < ordered.length && (ordered[at] as T).at < end; at++)
-    found.push(ordered[at] as T);
   return found;
 }
 

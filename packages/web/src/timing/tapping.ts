@@ -25,7 +25,7 @@ import { say } from '../app/say.ts';
 import { currentCues, currentStrand, openNow, selectionNow, store } from '../app/store.ts';
 import { isTaken } from '../app/strokes.ts';
 import { looked, selected, TAPS } from '../app/view.ts';
-import { heardIn } from '../material/heard.ts';
+import { heardIn, heardNow } from '../material/heard.ts';
 import { player } from '../playback/player.ts';
 
 /** A key that is down for so long was held. */
@@ -108,19 +108,23 @@ class Tapping {
     this.#watching = true;
     this.#taps = [];
     this.#first = firstCue();
+    // What was heard is to be at hand when playing stops.
+    const hash = mainHash(openNow().programme);
+    if (hash !== undefined) void heardIn(hash);
     const stop = player.watch(() => {
       if (player.state().playing) return;
       stop();
       this.#watching = false;
       this.release();
-      if (this.#taps.length > 0) void this.#keep(this.#taps);
+      if (this.#taps.length > 0) this.#keep(this.#taps);
     });
   }
 
-  async #keep(taps: readonly RawTap[]): Promise<void> {
+  /** Keeps the taps at once, so that leaving the programme loses none. */
+  #keep(taps: readonly RawTap[]): void {
     const { programme } = openNow();
-    const { delay, settled } = await settle(programme, taps, player.state().speed);
-    const edit = editOf(openNow().programme, settled, this.#first);
+    const { delay, settled } = settle(programme, taps, player.state().speed);
+    const edit = editOf(programme, settled, this.#first);
     const [first, last] = [settled[0], settled.at(-1)];
     if (first && last)
       this.#last = {
@@ -147,15 +151,18 @@ function firstCue(): Cue | undefined {
   return selectionNow()[0] ?? currentCues(programme).find((cue) => cue.end > time);
 }
 
+/** The content of the main sound. */
+const mainHash = ({ facts, materials }: Programme): string | undefined =>
+  materials[facts.sound ?? '']?.hash;
+
 /** Taps put on the beginnings in the sound that they were meant for. */
-async function settle(
+function settle(
   programme: Programme,
   taps: readonly RawTap[],
   speed: number,
-): Promise<{ delay: number; settled: Tap[] }> {
+): { delay: number; settled: Tap[] } {
   const material = programme.facts.sound;
-  const hash = programme.materials[material ?? '']?.hash;
-  const heard = hash === undefined ? undefined : await heardIn(hash);
+  const heard = heardNow(mainHash(programme) ?? '');
   const evidence = heard?.pulse ?? { onsets: new Uint8Array(0), firstMiddle: 0 };
   const there = (seconds: number) =>
     toSeconds(materialTime(programme, material, fromSeconds(seconds)));
