@@ -12,6 +12,8 @@ import { peaksOf } from './peaks.ts';
 
 const MAGIC = 'WCL3';
 const ARRAYS = 6;
+/** Start, end, level and rise. */
+const HIT_FIGURES = 4;
 
 interface Description {
   readonly lengths: readonly number[];
@@ -63,18 +65,31 @@ export function packHeard({ peaks, speech, pulse, hits, hitShare, level }: Heard
   return bytes;
 }
 
+/** The description, where it is one and all its lengths are. */
+function described(told: string): Description | undefined {
+  try {
+    const description = JSON.parse(told) as Partial<Description> | null;
+    const whole = description?.lengths?.every((length) => Number.isInteger(length) && length >= 0);
+    return whole ? (description as Description) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
 /** @returns undefined where the bytes are not such a file, or not all of one */
 export function unpackHeard(bytes: Uint8Array): Heard | undefined {
   const text = (from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
   if (bytes.length < 8 || text(0, 4) !== MAGIC) return undefined;
   const told = new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true);
   if (told > 10_000 || 8 + told > bytes.length) return undefined;
-  const description = JSON.parse(text(8, 8 + told)) as Description;
+  const description = described(text(8, 8 + told));
+  if (!description) return undefined;
   let from = 8 + told;
   const arrays = description.lengths.map(
     (length) => new Uint8Array(bytes.subarray(from, (from += length))),
   );
   if (from !== bytes.length || arrays.length !== ARRAYS) return undefined;
+  if ((arrays.at(-1)?.length ?? 0) % (4 * HIT_FIGURES) !== 0) return undefined;
   const [peaks, voice, opinions, onsets, momentary, hits] = arrays as [
     Uint8Array<ArrayBuffer>,
     Uint8Array,
@@ -95,8 +110,9 @@ export function unpackHeard(bytes: Uint8Array): Heard | undefined {
 }
 
 function hitsOf(figures: Float32Array): FoundHit[] {
-  return Array.from({ length: figures.length / 4 }, (_, hit) => {
-    const [start, end, levelDb, rise] = figures.subarray(4 * hit, 4 * hit + 4);
+  return Array.from({ length: figures.length / HIT_FIGURES }, (_, hit) => {
+    const from = HIT_FIGURES * hit;
+    const [start, end, levelDb, rise] = figures.subarray(from, from + HIT_FIGURES);
     return { start, end, levelDb, rise } as FoundHit;
   });
 }

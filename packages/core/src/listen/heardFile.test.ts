@@ -1,0 +1,71 @@
+import fc from 'fast-check';
+import { packHeard, unpackHeard } from './heardFile.ts';
+import type { Heard } from './listening.ts';
+import { peaksOf } from './peaks.ts';
+
+/** What might have been heard, of arrays of so many bytes. */
+function heardOf(count: number, hits: number): Heard {
+  const bytes = (of: number, step: number) =>
+    Uint8Array.from({ length: of }, (_, at) => (at * step) % 256);
+  return {
+    peaks: peaksOf(Int8Array.from({ length: 2 * count }, (_, at) => (at % 2 ? 1 : -1) * (at % 90))),
+    speech: { voice: bytes(count, 7), firstMiddle: 0.0128 },
+    pulse: { opinions: bytes(3 * count, 11), onsets: bytes(2 * count, 3), firstMiddle: 0.032 },
+    // Figures that a 32-bit float holds exactly.
+    hits: Array.from({ length: hits }, (_, at) => ({
+      start: at + 0.5,
+      end: at + 0.75,
+      levelDb: -20.25,
+      rise: 30,
+    })),
+    hitShare: hits / 10,
+    level: { integratedLufs: -23.1, truePeakDb: null, momentary: bytes(count, 5) },
+  };
+}
+
+describe('the file of what was heard', () => {
+  it.each([
+    [0, 0],
+    [1, 0],
+    [37, 3],
+    [500, 1],
+  ])('gives back what was put in, for %i frames and %i hits', (count, hits) => {
+    const heard = heardOf(count, hits);
+    expect(unpackHeard(packHeard(heard))).toEqual(heard);
+  });
+
+  it('is read from the middle of other bytes, and shares none with them', () => {
+    const packed = packHeard(heardOf(20, 2));
+    const around = new Uint8Array(packed.length + 13);
+    around.set(packed, 5);
+    const read = unpackHeard(around.subarray(5, 5 + packed.length));
+    around.fill(0);
+    expect(read).toEqual(heardOf(20, 2));
+  });
+
+  it('is none where it breaks off or goes on', () => {
+    const packed = packHeard(heardOf(20, 2));
+    for (const length of [0, 3, 7, 8, 60, packed.length - 1])
+      expect(unpackHeard(packed.subarray(0, length))).toBeUndefined();
+    expect(unpackHeard(Uint8Array.from([...packed, 0]))).toBeUndefined();
+  });
+
+  it('never fails, whatever byte is damaged', () => {
+    const packed = packHeard(heardOf(20, 2));
+    fc.assert(
+      fc.property(fc.nat(packed.length - 1), fc.nat(255), (at, value) => {
+        const damaged = Uint8Array.from(packed);
+        damaged[at] = value;
+        const read = unpackHeard(damaged);
+        expect(read === undefined || Array.isArray(read.hits)).toBe(true);
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  it('of an earlier layout is not taken for one', () => {
+    const packed = packHeard(heardOf(5, 0));
+    packed[3] = '2'.charCodeAt(0);
+    expect(unpackHeard(packed)).toBeUndefined();
+  });
+});
