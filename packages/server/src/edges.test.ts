@@ -62,6 +62,97 @@ describe('a programme that comes as a file', () => {
   });
 });
 
+describe('beats, hits, marks and sounds', () => {
+  const whole = {
+    beat: { id: 'b1', material: 'm', at: 0, bar: '3/4', fixed: false },
+    hit: { id: 'h1', material: 'm', start: 0, end: 10, level: -12.5, kept: true },
+    mark: { id: 'k1', at: 5, name: 'first oar', purpose: 'place' },
+    sound: {
+      id: 's1',
+      material: 'm',
+      at: 0,
+      from: 0,
+      to: 100,
+      level: -6,
+      fadeIn: 0,
+      fadeOut: 0,
+      muted: false,
+    },
+  };
+  type Kind = keyof typeof whole;
+  const opened = async () => String((await post('/programmes/import', file(ferry))).body.id);
+  const change = (id: string, base: number, entity: Kind, becomes: object, was: object | null) =>
+    post(`/programmes/${id}/changes`, {
+      base,
+      clientId: 'a',
+      changeId: `${entity}-${base}-${Math.random().toString(36).slice(2)}`,
+      name: 'Change',
+      changes: [{ entity, id: whole[entity].id, was, becomes }],
+    });
+  const held = async (id: string) => {
+    const response = await fetch(`${server.address}/api/programmes/${id}`);
+    return ((await response.json()) as { programme: Programme }).programme;
+  };
+
+  it('are kept, changed and there again after a restart of the reader', async () => {
+    const id = await opened();
+    let base = 0;
+    for (const kind of Object.keys(whole) as Kind[])
+      expect((await change(id, base++, kind, whole[kind], null)).status).toBe(200);
+    expect((await change(id, base, 'mark', { at: 9 }, { at: 5 })).status).toBe(200);
+    const programme = await held(id);
+    expect(programme.beats.b1).toEqual(whole.beat);
+    expect(programme.hits.h1).toEqual(whole.hit);
+    expect(programme.marks.k1).toEqual({ ...whole.mark, at: 9 });
+    expect(programme.sounds.s1).toEqual(whole.sound);
+    // As one file and back they are the same.
+    const saved = await fetch(`${server.address}/api/programmes/${id}/file`);
+    const again = await post('/programmes/import', await saved.text());
+    expect((await held(String(again.body.id))).marks).toEqual(programme.marks);
+  });
+
+  it.each<[string, Kind, object]>([
+    ['a metre there is none of', 'beat', { bar: '7/8' }],
+    ['a time before the sound', 'beat', { at: -1 }],
+    ['half a tick', 'hit', { start: 0.5 }],
+    ['a level that nobody could hear', 'hit', { level: 900 }],
+    ['an unknown purpose', 'mark', { purpose: 'dance' }],
+    ['a name without end', 'mark', { name: 'x'.repeat(501) }],
+    ['a level over full', 'sound', { level: 7 }],
+    ['a field of its own', 'sound', { pan: 1 }],
+  ])('with %s are refused, and nothing is changed', async (_, kind, wrong) => {
+    const id = await opened();
+    const answer = await change(id, 0, kind, { ...whole[kind], ...wrong }, null);
+    expect([answer.status, typeof answer.body.detail]).toEqual([422, 'string']);
+    const programme = await held(id);
+    expect([programme.beats, programme.hits, programme.marks, programme.sounds]).toEqual([
+      {},
+      {},
+      {},
+      {},
+    ]);
+  });
+
+  it.each(Object.keys(whole) as Kind[])('must be whole when they come: a %s', async (kind) => {
+    const id = await opened();
+    for (const field of Object.keys(whole[kind]).filter((name) => name !== 'id')) {
+      const part = Object.fromEntries(
+        Object.entries(whole[kind]).filter(([name]) => name !== field),
+      );
+      expect([field, (await change(id, 0, kind, part, null)).status]).toEqual([field, 422]);
+    }
+  });
+
+  it('may be lacking in a file of an earlier version', async () => {
+    const { beats: _b, hits: _h, marks: _m, sounds: _s, ...early } = ferry;
+    const { status, body } = await post('/programmes/import', file(early));
+    expect(status).toBe(201);
+    const programme = await held(String(body.id));
+    expect([programme.beats, programme.marks]).toEqual([{}, {}]);
+    expect(Object.keys(programme.cues)).toHaveLength(2);
+  });
+});
+
 describe('requests that make no sense', () => {
   it('to what is not there are answered 404', async () => {
     for (const path of [

@@ -5,14 +5,26 @@ import { at25, countingIds, programmeWithCues } from '@cadence/core/programme/sa
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
 import type { Hand } from '../app/view.ts';
-import { dragEdit, targetAt, type Target } from './pointing.ts';
+import {
+  around,
+  draggedWith,
+  dragEdit,
+  movingTimes,
+  pickOf,
+  targetAt,
+  type Target,
+} from './pointing.ts';
 import { catchesIn, snapped } from './snapping.ts';
+import { thingsOf } from './things.ts';
 
 const page: Page = { span: spanOf(8), width: 800, shape: rowShape(false) };
 const marked = (programme: Programme): Programme => ({
   ...programme,
   marks: { k: { id: 'k', at: at25(60), name: 'first oar', purpose: 'place' } },
   pieces: { p: { id: 'p', material: 'm', start: at25(48), end: at25(98) } },
+  hits: {
+    h: { id: 'h', material: 'm', start: at25(10), end: at25(12), level: -9, kept: false },
+  },
   beats: Object.fromEntries(
     [0, 25, 50].map((frame) => [
       `b${frame}`,
@@ -138,6 +150,89 @@ describe('dragging', () => {
 
   it('makes a cue in the empty lane, in either direction', () => {
     expect(drag({ kind: 'lane' }, 180, 160)[2]).toEqual([160, 180]);
+  });
+});
+
+describe('dragging what is in hand', () => {
+  const dragged = (what: Target, from: number, to: number, picked: string[] = []) => {
+    const edit = dragEdit(
+      programme,
+      's',
+      what,
+      [at25(from), at25(to)],
+      { selection: [], picked },
+      countingIds('n'),
+    );
+    return apply(programme, edit?.changes ?? []);
+  };
+  const frames = (time: number | undefined) => (time ?? -1) / at25(1);
+
+  it('moves a mark, and others that are picked along with it', () => {
+    expect(frames(dragged({ kind: 'mark', id: 'k' }, 60, 72).marks.k?.at)).toBe(72);
+    expect(frames(dragged({ kind: 'mark', id: 'k' }, 60, 50, ['k']).marks.k?.at)).toBe(50);
+  });
+
+  it('moves a beat with those that are not fixed', () => {
+    const after = dragged({ kind: 'beat', id: 'b25' }, 25, 30);
+    expect([0, 25, 50].map((frame) => frames(after.beats[`b${frame}`]?.at))).toEqual([5, 30, 55]);
+    expect(after.beats.b25?.fixed).toBe(true);
+  });
+
+  it('moves the edges of pieces and hits', () => {
+    const edge = { kind: 'thingEdge', edge: 'end' } as const;
+    expect(frames(dragged({ ...edge, id: 'p', hits: false }, 98, 90).pieces.p?.end)).toBe(90);
+    expect(frames(dragged({ ...edge, id: 'h', hits: true }, 12, 14).hits.h?.end)).toBe(14);
+  });
+
+  it('in the time of the material, where the sound is laid elsewhere', () => {
+    const [sound] = Object.values(programme.sounds);
+    if (!sound) throw new Error('There is no sound.');
+    const later = { ...programme, sounds: { s: { ...sound, at: at25(10) } } };
+    const target: Target = { kind: 'thingEdge', id: 'p', edge: 'start', hits: false };
+    const hands = { selection: [], picked: [] };
+    const edit = dragEdit(later, 's', target, [at25(58), at25(62)], hands, countingIds('n'));
+    expect(frames(apply(later, edit?.changes ?? []).pieces.p?.start)).toBe(52);
+  });
+
+  it('of what is gone makes no edit, and the waveform none either', () => {
+    expect(dragged({ kind: 'beat', id: 'gone' }, 0, 9)).toEqual(programme);
+    expect(dragged({ kind: 'wave', over: 'p' }, 0, 9)).toEqual(programme);
+  });
+});
+
+describe('what a press picks and carries', () => {
+  it('is the thing under it, or nothing', () => {
+    expect(pickOf({ kind: 'mark', id: 'k' })).toBe('k');
+    expect(pickOf({ kind: 'wave', over: 'p' })).toBe('p');
+    expect(pickOf({ kind: 'lane' })).toBeNull();
+  });
+
+  it('is left out of what it may snap to', () => {
+    expect(draggedWith({ kind: 'mark', id: 'k' }, [], ['k', 'j'])).toEqual(['k', 'j']);
+    expect(draggedWith({ kind: 'mark', id: 'i' }, [], ['k', 'j'])).toEqual(['i']);
+    expect(draggedWith({ kind: 'seam', before: 'c1', after: 'c2' }, [], [])).toEqual(['c1', 'c2']);
+    expect(draggedWith({ kind: 'cue', cue: 'c1' }, ['c1', 'c3'], [])).toEqual(['c1', 'c3']);
+    expect(draggedWith({ kind: 'lane' }, ['c1'], ['k'])).toEqual([]);
+  });
+
+  it('has the times that may snap: both ends of a cue, every mark that moves', () => {
+    const times = (target: Target, picked: string[] = []) =>
+      movingTimes(programme, target, at25(7), picked).map((time) => time / at25(1));
+    expect(times({ kind: 'cue', cue: 'c1' })).toEqual([50, 100]);
+    expect(times({ kind: 'mark', id: 'k' }, ['k'])).toEqual([60]);
+    expect(times({ kind: 'edge', cue: 'c1', edge: 'end' })).toEqual([7]);
+    const window = around(page, [at25(50)], [at25(50), at25(60)], at25(2));
+    expect(window.start).toBeLessThanOrEqual(at25(58));
+    expect(window.end).toBeGreaterThanOrEqual(at25(62));
+  });
+});
+
+describe('things in hand', () => {
+  it('are in order, and an instant has no length', () => {
+    expect(thingsOf(programme, 'beats').map(({ id }) => id)).toEqual(['b0', 'b25', 'b50']);
+    expect(thingsOf(programme, 'marks')[0]).toEqual({ id: 'k', start: at25(60), end: at25(60) });
+    expect(thingsOf(programme, 'hits').map(({ id }) => id)).toEqual(['h']);
+    expect(thingsOf(programme, 'pieces')).toHaveLength(1);
   });
 });
 

@@ -9,9 +9,14 @@ import { closeGaps } from './closeGaps.ts';
 import { joinCues } from './joinCues.ts';
 import { moveCues } from './moveCues.ts';
 import { moveSeam } from './moveSeam.ts';
-import { cuesFromPieces } from './pieces.ts';
+import { acceptHits, addHit, removeHits } from './hits.ts';
+import { addMarks, moveMarks, removeMarks } from './marks.ts';
+import { addPiece, cuesFromPieces, trimPiece } from './pieces.ts';
+import { doublePulse, halvePulse, moveBeat, redrawBeats, setFirstBar, shiftBars } from './pulse.ts';
 import { deleteCues, setStyle, setText } from './reword.ts';
+import { startsToNearest } from './snapEdges.ts';
 import { splitCue } from './splitCue.ts';
+import { tapCues } from './tapped.ts';
 import { trimCue } from './trimCue.ts';
 
 /** Any edit, with arguments taken from a few whole numbers, so that it can hit and miss. */
@@ -25,7 +30,11 @@ export function anyEdit(
   const time = (n: number) => ticks((n * at25(1)) / 3);
   const [x, y, z] = [a ?? 0, b ?? 0, c ?? 0];
   const range = { start: time(x), end: time(x + y) };
-  switch ((kind ?? 0) % 11) {
+  const first = (table: Readonly<Record<string, unknown>>) => {
+    const ids = Object.keys(table);
+    return ids[x % Math.max(1, ids.length)] ?? 'none';
+  };
+  switch ((kind ?? 0) % 24) {
     case 0:
       return addCue(programme, 's', range, 'the tide turns at the sluice', newId);
     case 1:
@@ -51,7 +60,38 @@ export function anyEdit(
       return setStyle(programme, [pick(x)], { size: 40 + (y % 30) });
     case 9:
       return closeGaps(programme, 's', time(y));
-    default:
+    case 10:
       return cuesFromPieces(programme, 's', newId);
+    case 11:
+      return addMarks(programme, [{ at: time(x), purpose: z % 2 ? 'place' : 'word' }], newId);
+    case 12:
+      return moveMarks(programme, [first(programme.marks)], time(z - 300));
+    case 13:
+      return removeMarks(programme, [first(programme.marks)]);
+    case 14:
+      return redrawBeats(programme, 'm', [time(x), time(x + 9), time(x + 20 + z)], newId);
+    case 15:
+      return moveBeat(programme, first(programme.beats), time(y));
+    case 16:
+      return z % 2 ? halvePulse(programme, 'm') : doublePulse(programme, 'm', newId);
+    case 17:
+      return z % 2 ? shiftBars(programme, 'm', 1) : setFirstBar(programme, first(programme.beats));
+    case 18:
+      return addHit(programme, 'm', time(x), newId);
+    case 19:
+      return z % 2
+        ? acceptHits(programme, [first(programme.hits)])
+        : removeHits(programme, [first(programme.hits)]);
+    case 20:
+      return addPiece(programme, 'm', { start: time(x), end: time(x + y) }, newId);
+    case 21:
+      return trimPiece(programme, first(programme.pieces), z % 2 ? 'start' : 'end', time(y));
+    case 22:
+      return tapCues(programme, 's', pick(x), [
+        { at: time(y), until: null },
+        { at: time(y + z), until: null },
+      ]);
+    default:
+      return startsToNearest(programme, 's', [time(x), time(x + y)], time(z)).edit;
   }
 }
