@@ -2,6 +2,8 @@ export default {
   roots: ['<rootDir>/packages'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   testEnvironment: 'node',
+  // Machines may be busy: nothing is said about speed by a test.
+  testTimeout: 60_000,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

@@ -247,7 +247,7 @@ async function hourOfSound(): Promise<void> {
   const watching = setInterval(() => (most = Math.max(most, memoryOf(browserPid))), 700);
   const begun = Date.now();
   await page.locator('input[type=file]').first().setInputFiles(path);
-  await page.getByText(/\d beats in \d+ bars/).waitFor({ timeout: 300_000 });
+  await page.getByText(/\d beats in [\d,]+ bars/).waitFor({ timeout: 300_000 });
   const seconds = (Date.now() - begun) / 1000;
   clearInterval(watching);
   const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);

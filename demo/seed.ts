@@ -2,8 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { unpackHeard } from '@cadence/core/listen/heardFile.ts';
-import type { Heard } from '@cadence/core/listen/listening.ts';
+import { hitsIn, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { findPulse } from '@cadence/core/listen/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
 import { apply } from '@cadence/core/programme/apply.ts';
@@ -77,7 +76,7 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
       remarks: [],
     }),
   );
-  change({ changes: keepFound(programme, id, foundIn(heard), randomUUID) });
+  change({ changes: keepFound(id, foundIn(heard), randomUUID) });
   change(setFacts(programme, { setBy: 'editor' }));
   const bars = heardBeats(programme).filter(({ bar }) => bar !== null);
   LINES.forEach((text, line) => {
@@ -91,10 +90,10 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
   await keeper.keepNew(programme);
 }
 
-const foundIn = (heard: Heard): Found => ({
+const foundIn = (heard: KeptHeard): Found => ({
   pieces: [],
   pulse: findPulse(heard.pulse),
-  hits: heard.hits,
+  hits: hitsIn(heard.hitFigures),
   hitShare: heard.hitShare,
   length: fromSeconds(60),
 });

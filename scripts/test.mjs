@@ -1,5 +1,5 @@
 /**
- * Sets everything up and runs all tests: types, lint, arrows, units, end-to-end.
+ * Sets everything up and runs all tests: types, lint, arrows, kernels, units, end-to-end.
  *
  * The last line is `N passed, N failed`: each check of the sources counts as one, each test as one.
  */
@@ -46,6 +46,7 @@ function count(good, file, read) {
 check('Types', 'types');
 check('Lint and format', 'lint');
 check('Arrows', 'arrows');
+check('Kernels', 'kernels:check');
 
 const units = join(reports, 'units.json');
 const unitsGood = run('Units', ['unit', '--', '--json', `--outputFile=${units}`, '--silent']);

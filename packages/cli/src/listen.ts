@@ -1,5 +1,5 @@
 /** `listen`: what can be heard in a sound. */
-import { Listener, type Analysis, type Heard } from '@cadence/core/listen/listening.ts';
+import type { Analysis, Heard } from '@cadence/core/listen/listening.ts';
 import { findOnsets } from '@cadence/core/listen/onsets.ts';
 import { findPulse, tempoOf } from '@cadence/core/listen/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
@@ -8,6 +8,7 @@ import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { WrongUsage } from './failure.ts';
 import { pathOf } from './files.ts';
 import { secondsOf } from './output.ts';
+import { hear } from './hear.ts';
 import { openSound } from './sound.ts';
 
 /** What can be asked for, and what has to be listened for to answer. */
@@ -38,12 +39,10 @@ export async function listenCommand(file: string, only: string | undefined): Pro
     throw new WrongUsage(`--only takes ${Object.keys(answers).join(', ')}; not ${unknown}.`);
   const wanted = names.map((name) => answers[name as Answer]);
   const sound = await openSound(pathOf(file));
-  const listener = new Listener(
-    sound.sampleRate,
+  const heard = await hear(
+    sound,
     wanted.map(({ needs }) => needs),
   );
-  for await (const channels of sound.chunks()) listener.push(channels);
-  const heard = listener.finish();
   const { integratedLufs, truePeakDb } = heard.level;
   return {
     file,

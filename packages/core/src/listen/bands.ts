@@ -25,8 +25,8 @@ export class SpeechBands {
 
   /** @param rate  of the sound, in samples a second: about 16 kHz, as `Decimator` makes it */
   constructor(rate: number) {
-    this.#spectra = new Spectra(rate, { length: 0.0256, window: 'hamming' });
     const top = Math.min(6800, rate * 0.45);
+    this.#spectra = new Spectra(rate, { length: 0.0256, window: 'hamming', highest: top + 100 });
     this.#edges = Array.from({ length: BANDS + 1 }, (_, band) => {
       const at = mel(120) + ((mel(top) - mel(120)) * band) / BANDS;
       return Math.round(hertz(at) / this.#spectra.binWidth);
@@ -49,7 +49,7 @@ export class SpeechBands {
     });
   }
 
-  #hear(powers: Float64Array): void {
+  #hear(powers: Float32Array): void {
     const scale = SCALE / this.#spectra.gain;
     for (let band = 0; band < BANDS; band++) {
       const [low, high] = [this.#edges[band] as number, this.#edges[band + 1] as number];

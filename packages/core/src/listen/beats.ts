@@ -20,6 +20,24 @@ const LAMBDA = 12;
 const WIDEST = 0.2;
 const LEAST = 0.003;
 
+/** Sums of a row of numbers from its head on: the sum from `from` to before `to` is their difference. */
+class Sums {
+  readonly #sums: Float64Array;
+
+  constructor(length: number) {
+    this.#sums = new Float64Array(length + 1);
+  }
+
+  set(at: number, value: number): void {
+    this.#sums[at + 1] = (this.#sums[at] as number) + value;
+  }
+
+  /** What lies before the head counts as nothing. */
+  between(from: number, to: number): number {
+    return (this.#sums[to > 0 ? to : 0] as number) - (this.#sums[from > 0 ? from : 0] as number);
+  }
+}
+
 /**
  * @param opinion  between 0 and 1 that a beat is here, one a step of 20 ms
  * @returns        the step of each beat, in order
@@ -29,51 +47,52 @@ export function decodeBeats(opinion: Float32Array): number[] {
   const longest = Math.ceil((STEPS_A_SECOND * 60) / SLOWEST);
   const tempi = longest - shortest + 1;
   const change = changes(shortest, longest);
-  // `first[t]` is the state at the start of a beat of `shortest + t` steps.
-  const first: number[] = [0];
-  for (let tempo = 0; tempo < tempi; tempo++)
-    first.push((first[tempo] as number) + shortest + tempo);
-  const states = first[tempi] as number;
-  let score = new Float64Array(states);
-  let next = new Float64Array(states);
-  const came = new Uint8Array(opinion.length * tempi);
-  const onBeat = Array.from({ length: tempi }, (_, tempo) =>
+  const onBeat = Int32Array.from({ length: tempi }, (_, tempo) =>
     Math.max(1, Math.round((shortest + tempo) / LAMBDA)),
   );
   // From tempi further off it would be less likely than any sound could outweigh.
-  const near = (tempo: number, share: number) => Math.round(share * (shortest + tempo)) - shortest;
-  const [slowestFrom, fastestFrom] = [1 - WIDEST, 1 + WIDEST].map((share) =>
-    Array.from({ length: tempi }, (_, tempo) =>
-      Math.max(0, Math.min(tempi - 1, near(tempo, share))),
-    ),
-  ) as [number[], number[]];
+  const near = (tempo: number, share: number) =>
+    Math.max(0, Math.min(tempi - 1, Math.round(share * (shortest + tempo)) - shortest));
+  const slowestFrom = Int32Array.from({ length: tempi }, (_, at) => near(at, 1 - WIDEST));
+  const fastestFrom = Int32Array.from({ length: tempi }, (_, at) => near(at, 1 + WIDEST));
+  const [beats, others] = [new Sums(opinion.length), new Sums(opinion.length)];
+  // Within a beat there is one way only, so that it is enough to know how good each beat began: here by step,
+  // of which the last `longest` are held, and tempo.
+  const began = new Float64Array(longest * tempi);
+  const came = new Uint8Array(opinion.length * tempi);
+  /** How good it is to be in a beat that began at a step, after another. */
+  const within = (tempo: number, from: number, step: number): number => {
+    const turn = from + (onBeat[tempo] as number);
+    const start = from < 0 ? 0 : (began[(from % longest) * tempi + tempo] as number);
+    const cut = Math.min(turn, step + 1);
+    return start + beats.between(from, cut) + others.between(cut, step + 1);
+  };
+  const ended = new Float64Array(tempi);
   for (let step = 0; step < opinion.length; step++) {
     const value = Math.min(1 - LEAST, Math.max(LEAST, opinion[step] as number));
-    const [beat, other] = [Math.log(value), Math.log((1 - value) / (LAMBDA - 1))];
+    beats.set(step, Math.log(value));
+    others.set(step, Math.log((1 - value) / (LAMBDA - 1)));
+    for (let tempo = 0; tempo < tempi; tempo++)
+      ended[tempo] = within(tempo, step - shortest - tempo, step - 1);
+    const row = (step % longest) * tempi;
     for (let tempo = 0; tempo < tempi; tempo++) {
-      const [from, to] = [first[tempo] as number, first[tempo + 1] as number];
+      const last = fastestFrom[tempo] as number;
       let [best, where] = [-Infinity, tempo];
-      for (
-        let past = slowestFrom[tempo] as number;
-        past <= (fastestFrom[tempo] as number);
-        past++
-      ) {
-        const whole =
-          (score[(first[past + 1] as number) - 1] as number) +
-          (change[past * tempi + tempo] as number);
+      for (let past = slowestFrom[tempo] as number; past <= last; past++) {
+        const whole = (ended[past] as number) + (change[past * tempi + tempo] as number);
         if (whole > best) [best, where] = [whole, past];
       }
       came[step * tempi + tempo] = where;
-      const body = from + (onBeat[tempo] as number);
-      next[from] = best + beat;
-      for (let state = from + 1; state < body; state++)
-        next[state] = (score[state - 1] as number) + beat;
-      for (let state = body; state < to; state++)
-        next[state] = (score[state - 1] as number) + other;
+      began[row + tempo] = best;
     }
-    [score, next] = [next, score];
   }
-  return walkBack(score, came, first, shortest);
+  let [best, tempo, start] = [-Infinity, 0, -1];
+  for (let at = 0; at < tempi; at++)
+    for (let from = opinion.length - 1; from >= opinion.length - shortest - at; from--) {
+      const whole = within(at, from, opinion.length - 1);
+      if (whole > best) [best, tempo, start] = [whole, at, from];
+    }
+  return walkBack(came, tempi, shortest, tempo, start);
 }
 
 /** The logarithm of how likely one tempo follows another, by `from * tempi + to`. */
@@ -91,20 +110,17 @@ function changes(shortest: number, longest: number): Float64Array {
   return change;
 }
 
+/** The beats up to the last, which is of a tempo and begins at a step. */
 function walkBack(
-  score: Float64Array,
   came: Uint8Array,
-  first: readonly number[],
+  tempi: number,
   shortest: number,
+  lastTempo: number,
+  start: number,
 ): number[] {
-  const tempi = first.length - 1;
-  let state = 0;
-  for (let at = 1; at < score.length; at++)
-    if ((score[at] as number) > (score[state] as number)) state = at;
-  let tempo = 0;
-  while ((first[tempo + 1] as number) <= state) tempo++;
   const beats: number[] = [];
-  let step = came.length / tempi - 1 - (state - (first[tempo] as number));
+  let tempo = lastTempo;
+  let step = start;
   while (step >= 0) {
     beats.push(step);
     tempo = came[step * tempi + tempo] as number;

@@ -5,43 +5,67 @@
  * A windowed-sinc low-pass filter (Hamming, 10 taps a factor) with its edge at 90 % of the new
  * Nyquist frequency; its delay is taken out. Streamed: what `push` is given may be cut anywhere.
  */
+import { Kernels } from './kernels.ts';
+
+/** Samples that are taken at once. */
+const PORTION = 8192;
+
+/** Lowers the rate of sound while it is pushed through in chunks of any length. */
 export class Decimator {
   readonly rate: number;
   readonly #factor: number;
-  readonly #taps: Float64Array;
-  #kept = new Float32Array(0);
+  readonly #kernels = new Kernels();
+  /** How many taps the filter has; how many fours they fill. */
+  readonly #length: number;
+  readonly #quads: number;
+  /** Places in the memory of the kernels. */
+  readonly #taps: number;
+  readonly #input: number;
+  readonly #output: number;
+  /** How many samples of the past are held, at the head of the input. */
+  #held: number;
 
   /** @param rate  of the sound that comes in, in samples a second */
   constructor(rate: number, wanted = 16_000) {
     this.#factor = Math.max(1, Math.round(rate / wanted));
     this.rate = rate / this.#factor;
-    this.#taps = lowPass(this.#factor);
-    this.#kept = new Float32Array(this.#taps.length >> 1);
+    const taps = lowPass(this.#factor);
+    this.#length = taps.length;
+    this.#quads = Math.ceil(taps.length / 4);
+    this.#taps = this.#kernels.room(4 * this.#quads);
+    this.#input = this.#kernels.room(taps.length + this.#factor + PORTION);
+    this.#output = this.#kernels.room(PORTION);
+    this.#kernels.at(this.#taps, taps.length).set(taps);
+    this.#held = taps.length >> 1;
   }
 
   /** The samples that can be made so far of `samples` and what was pushed before. */
   push(samples: Float32Array): Float32Array {
     if (this.#factor === 1) return samples;
-    const taps = this.#taps;
-    const input = new Float32Array(this.#kept.length + samples.length);
-    input.set(this.#kept);
-    input.set(samples, this.#kept.length);
-    const count = Math.max(0, Math.floor((input.length - taps.length) / this.#factor) + 1);
-    const output = new Float32Array(count);
-    const half = taps.length >> 1;
-    const centre = taps[half] as number;
-    for (let at = 0; at < count; at++) {
-      const middle = at * this.#factor + half;
-      let sum = centre * (input[middle] as number);
-      // The filter is symmetric: one multiplication serves two samples.
-      for (let off = 1; off <= half; off++)
-        sum +=
-          (taps[half + off] as number) *
-          ((input[middle - off] as number) + (input[middle + off] as number));
-      output[at] = sum;
+    const output = new Float32Array(this.#countWith(samples.length));
+    let put = 0;
+    for (let at = 0; at < samples.length; at += PORTION) {
+      const made = this.#portion(samples.subarray(at, at + PORTION));
+      output.set(made, put);
+      put += made.length;
     }
-    this.#kept = input.slice(count * this.#factor);
     return output;
+  }
+
+  /** How many samples can be made when so many more come. */
+  #countWith(more: number): number {
+    return Math.max(0, Math.floor((this.#held + more - this.#length) / this.#factor) + 1);
+  }
+
+  #portion(samples: Float32Array): Float32Array {
+    const input = this.#kernels.at(this.#input, this.#held + samples.length);
+    input.set(samples, this.#held);
+    const count = this.#countWith(samples.length);
+    const { run } = this.#kernels;
+    run.lower(this.#input, count, this.#factor, this.#taps, this.#quads, this.#output);
+    input.copyWithin(0, count * this.#factor);
+    this.#held = input.length - count * this.#factor;
+    return this.#kernels.at(this.#output, count);
   }
 }
 

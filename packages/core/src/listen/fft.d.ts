@@ -2,7 +2,6 @@ declare module 'fft.js' {
   /** Fast Fourier transform of a power-of-two size; complex arrays alternate real and imaginary. */
   export default class FFT {
     constructor(size: number);
-    createComplexArray(): number[];
-    realTransform(out: ArrayLike<number>, input: ArrayLike<number>): void;
+    transform(out: ArrayLike<number>, input: ArrayLike<number>): void;
   }
 }

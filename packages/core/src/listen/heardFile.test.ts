@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { packHeard, unpackHeard } from './heardFile.ts';
+import { hitsIn, packHeard, unpackHeard, type KeptHeard } from './heardFile.ts';
 import type { Heard } from './listening.ts';
 import { peaksOf } from './peaks.ts';
 
@@ -23,6 +23,13 @@ function heardOf(count: number, hits: number): Heard {
   };
 }
 
+/** As it was before it was kept. */
+function withHits(kept: KeptHeard | undefined): Heard | undefined {
+  if (!kept) return undefined;
+  const { hitFigures, ...rest } = kept;
+  return { ...rest, hits: hitsIn(hitFigures) };
+}
+
 describe('the file of what was heard', () => {
   it.each([
     [0, 0],
@@ -31,7 +38,7 @@ describe('the file of what was heard', () => {
     [500, 1],
   ])('gives back what was put in, for %i frames and %i hits', (count, hits) => {
     const heard = heardOf(count, hits);
-    expect(unpackHeard(packHeard(heard))).toEqual(heard);
+    expect(withHits(unpackHeard(packHeard(heard)))).toEqual(heard);
   });
 
   it('is read from the middle of other bytes, and shares none with them', () => {
@@ -40,7 +47,7 @@ describe('the file of what was heard', () => {
     around.set(packed, 5);
     const read = unpackHeard(around.subarray(5, 5 + packed.length));
     around.fill(0);
-    expect(read).toEqual(heardOf(20, 2));
+    expect(withHits(read)).toEqual(heardOf(20, 2));
   });
 
   it('is none where it breaks off or goes on', () => {
@@ -57,10 +64,17 @@ describe('the file of what was heard', () => {
         const damaged = Uint8Array.from(packed);
         damaged[at] = value;
         const read = unpackHeard(damaged);
-        expect(read === undefined || Array.isArray(read.hits)).toBe(true);
+        expect(read === undefined || Array.isArray(hitsIn(read.hitFigures))).toBe(true);
       }),
       { numRuns: 500 },
     );
+  });
+
+  it('gives only the hits that rise as far as is asked for', () => {
+    const heard = heardOf(5, 3);
+    const hits = heard.hits.map((hit, at) => ({ ...hit, rise: 10 * at }));
+    const figures = unpackHeard(packHeard({ ...heard, hits }))?.hitFigures;
+    expect(hitsIn(figures ?? new Float32Array(0), 10).map(({ rise }) => rise)).toEqual([10, 20]);
   });
 
   it('of an earlier layout is not taken for one', () => {

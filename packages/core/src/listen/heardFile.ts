@@ -15,6 +15,12 @@ const ARRAYS = 6;
 /** Start, end, level and rise. */
 const HIT_FIGURES = 4;
 
+/**
+ * What was heard as it is kept: hits stay figures, start, end, level and rise of each, since an hour can have
+ * tens of thousands of them and all of it goes from thread to thread.
+ */
+export type KeptHeard = Omit<Heard, 'hits'> & { readonly hitFigures: Float32Array };
+
 interface Description {
   readonly lengths: readonly number[];
   readonly integratedLufs: number | null;
@@ -77,7 +83,7 @@ function described(told: string): Description | undefined {
 }
 
 /** @returns undefined where the bytes are not such a file, or not all of one */
-export function unpackHeard(bytes: Uint8Array): Heard | undefined {
+export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
   const text = (from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
   if (bytes.length < 8 || text(0, 4) !== MAGIC) return undefined;
   const told = new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true);
@@ -103,16 +109,20 @@ export function unpackHeard(bytes: Uint8Array): Heard | undefined {
     peaks: peaksOf(new Int8Array(peaks.buffer)),
     speech: { voice, firstMiddle: speechMiddle },
     pulse: { opinions, onsets, firstMiddle: pulseMiddle },
-    hits: hitsOf(new Float32Array(hits.buffer)),
+    hitFigures: new Float32Array(hits.buffer),
     hitShare: description.hitShare,
     level: { integratedLufs, truePeakDb, momentary },
   };
 }
 
-function hitsOf(figures: Float32Array): FoundHit[] {
-  return Array.from({ length: figures.length / HIT_FIGURES }, (_, hit) => {
-    const from = HIT_FIGURES * hit;
-    const [start, end, levelDb, rise] = figures.subarray(from, from + HIT_FIGURES);
-    return { start, end, levelDb, rise } as FoundHit;
-  });
+/** The hits among their figures that rise by so many decibels at least. */
+export function hitsIn(figures: Float32Array, leastRise = 0): FoundHit[] {
+  const hits: FoundHit[] = [];
+  for (let at = 0; at < figures.length; at += HIT_FIGURES) {
+    const rise = figures[at + 3] as number;
+    if (rise < leastRise) continue;
+    const [start, end, levelDb] = [figures[at], figures[at + 1], figures[at + 2]];
+    hits.push({ start, end, levelDb, rise } as FoundHit);
+  }
+  return hits;
 }

@@ -99,37 +99,43 @@ class Channel {
   #memory: readonly number[] = [0, 0, 0, 0];
   #tail = new Float32Array(2 * REACH);
   #tailPeak = 0;
+  /** The loudest sample since a peak was looked for. */
+  #loudest = 0;
   peak = 0;
 
   constructor(rate: number) {
     this.#filters = kWeighting(rate);
   }
 
-  /** Adds the squared K-weighted samples, times `weight`, to `sums`. */
-  addSquares(samples: Float32Array, weight: number, sums: Float64Array): void {
+  /** The sum of the squared K-weighted samples; notes the loudest of them as they are. */
+  squares(samples: Float32Array, from: number, to: number): number {
     const [{ b: b, a: a }, { b: d, a: c }] = this.#filters;
     const [b0, b1, b2, a1, a2] = [...b, ...a];
     const [d0, d1, d2, c1, c2] = [...d, ...c];
     let [z1 = 0, z2 = 0, y1 = 0, y2 = 0] = this.#memory;
-    for (let at = 0; at < samples.length; at++) {
+    let sum = 0;
+    let loudest = this.#loudest;
+    for (let at = from; at < to; at++) {
       const x = samples[at] as number;
+      if (x > loudest) loudest = x;
+      else if (-x > loudest) loudest = -x;
       const shelved = b0 * x + z1;
       z1 = b1 * x - a1 * shelved + z2;
       z2 = b2 * x - a2 * shelved;
       const passed = d0 * shelved + y1;
       y1 = d1 * shelved - c1 * passed + y2;
       y2 = d2 * shelved - c2 * passed;
-      sums[at] = (sums[at] as number) + weight * passed * passed;
+      sum += passed * passed;
     }
     this.#memory = [z1, z2, y1, y2];
+    this.#loudest = loudest;
+    return sum;
   }
 
+  /** Looks for a higher peak in samples whose squares were summed just before. */
   seekPeak(samples: Float32Array): void {
-    let loudest = 0;
-    for (let at = 0; at < samples.length; at++) {
-      const value = Math.abs(samples[at] as number);
-      if (value > loudest) loudest = value;
-    }
+    const loudest = this.#loudest;
+    this.#loudest = 0;
     if (
       samples.length > this.#tail.length &&
       Math.max(loudest, this.#tailPeak) < NEAR * this.peak
@@ -174,18 +180,19 @@ export class LoudnessMeter {
   push(channels: readonly Float32Array[]): void {
     while (this.#channels.length < channels.length) this.#channels.push(new Channel(this.#rate));
     const length = channels[0]?.length ?? 0;
-    const sums = new Float64Array(length);
-    channels.forEach((samples, at) => {
-      const channel = this.#channels[at] as Channel;
-      channel.seekPeak(samples);
-      channel.addSquares(samples, weightOf(at, channels.length), sums);
-    });
-    for (let at = 0; at < length; at++) {
-      this.#sum += sums[at] as number;
-      if (++this.#inStep < this.#step) continue;
+    for (let at = 0; at < length;) {
+      const until = Math.min(length, at + this.#step - this.#inStep);
+      channels.forEach((samples, which) => {
+        const squares = (this.#channels[which] as Channel).squares(samples, at, until);
+        this.#sum += weightOf(which, channels.length) * squares;
+      });
+      this.#inStep += until - at;
+      at = until;
+      if (this.#inStep < this.#step) break;
       this.#steps.push(this.#sum / this.#step);
       [this.#sum, this.#inStep] = [0, 0];
     }
+    channels.forEach((samples, which) => (this.#channels[which] as Channel).seekPeak(samples));
   }
 
   level(): Level {

@@ -7,6 +7,7 @@
  * detection", DAFx 2013). Both are averaged over {@link MUSIC_BANDS} bands, a fifth of an octave wide
  * and never narrower than two bins.
  */
+import { Kernels } from './kernels.ts';
 import { Spectra } from './spectra.ts';
 
 export const MUSIC_BANDS = 31;
@@ -38,24 +39,37 @@ function makeCompressed(): Float32Array {
 export class MusicBands {
   readonly #spectra: Spectra;
   readonly #edges: readonly number[];
-  readonly #past: Float32Array[];
-  readonly #widest: Float32Array;
-  /** Power of each bin in units of the compression, and the same as the bits of its floats. */
-  readonly #scaled: Float32Array;
-  readonly #bits: Uint32Array;
+  readonly #bins: number;
+  readonly #scale: number;
+  readonly #kernels = new Kernels();
+  /** Places in the memory of the kernels, and the numbers there. */
+  readonly #table: number;
+  readonly #past: readonly number[];
+  readonly #power: number;
+  readonly #risen: number;
+  readonly #powers: Float32Array;
+  readonly #values: readonly Float32Array[];
+  readonly #risenValues: Float32Array;
   readonly #levels = new Float32Array(MUSIC_BANDS);
   readonly #rises = new Float32Array(MUSIC_BANDS);
   #frame = 0;
 
   /** @param rate  of the sound, in samples a second: 14 to 22 kHz, as `Decimator` makes it */
   constructor(rate: number) {
-    this.#spectra = new Spectra(rate, { length: 0.064, window: 'hann' });
+    this.#spectra = new Spectra(rate, { length: 0.064, window: 'hann', highest: HIGHEST + 100 });
+    this.#scale = (4 * COMPRESSION * COMPRESSION) / this.#spectra.gain;
     this.#edges = bandEdges(this.#spectra.binWidth);
-    const bins = Math.min(this.#spectra.bins, (this.#edges[MUSIC_BANDS] as number) + 1);
-    this.#scaled = new Float32Array(bins);
-    this.#bits = new Uint32Array(this.#scaled.buffer);
-    this.#past = Array.from({ length: LAG + 1 }, () => new Float32Array(bins));
-    this.#widest = new Float32Array(bins);
+    this.#bins = Math.min(this.#spectra.bins, (this.#edges[MUSIC_BANDS] as number) + 1);
+    const kernels = this.#kernels;
+    this.#table = kernels.room(COMPRESSED.length);
+    this.#past = Array.from({ length: LAG + 1 }, () => kernels.room(this.#bins));
+    this.#power = kernels.room(this.#bins);
+    this.#risen = kernels.room(this.#bins);
+    kernels.at(this.#table, COMPRESSED.length).set(COMPRESSED);
+    const values = (place: number) => kernels.at(place, this.#bins);
+    this.#powers = values(this.#power);
+    this.#values = this.#past.map(values);
+    this.#risenValues = values(this.#risen);
   }
 
   /** Time of the middle of frame 0, in seconds. */
@@ -74,30 +88,22 @@ export class MusicBands {
     });
   }
 
-  #hear(power: Float64Array): void {
-    const now = this.#past[this.#frame % (LAG + 1)] as Float32Array;
-    const before = this.#past[(this.#frame + 1) % (LAG + 1)] as Float32Array;
-    const widest = this.#widest;
-    const scale = (4 * COMPRESSION * COMPRESSION) / this.#spectra.gain;
-    const bins = now.length;
-    const [scaled, bits] = [this.#scaled, this.#bits];
-    for (let bin = 0; bin < bins; bin++) scaled[bin] = (power[bin] as number) * scale;
-    for (let bin = 0; bin < bins; bin++)
-      now[bin] = COMPRESSED[(bits[bin] as number) >>> UNUSED_BITS] as number;
-    for (let bin = 1; bin < bins - 1; bin++) {
-      const left = before[bin - 1] as number;
-      const here = before[bin] as number;
-      const right = before[bin + 1] as number;
-      widest[bin] = left > here ? (left > right ? left : right) : here > right ? here : right;
-    }
+  #hear(power: Float32Array): void {
+    const turn = this.#frame % (LAG + 1);
+    const now = this.#past[turn] as number;
+    const before = this.#past[(this.#frame + 1) % (LAG + 1)] as number;
+    const { run } = this.#kernels;
+    this.#powers.set(power.subarray(0, this.#bins));
+    run.look(this.#power, this.#bins, this.#scale, this.#table, UNUSED_BITS, now);
+    run.rise(now, before, this.#bins, this.#risen);
+    const values = this.#values[turn] as Float32Array;
+    const risen = this.#risenValues;
     for (let band = 0; band < MUSIC_BANDS; band++) {
       const [from, to] = [this.#edges[band] as number, this.#edges[band + 1] as number];
       let [level, rise] = [0, 0];
       for (let bin = from; bin < to; bin++) {
-        const value = now[bin] as number;
-        level += value;
-        const more = value - (widest[bin] as number);
-        if (more > 0) rise += more;
+        level += values[bin] as number;
+        rise += risen[bin] as number;
       }
       this.#levels[band] = level / (to - from);
       this.#rises[band] = this.#frame < LAG ? 0 : rise / (to - from);

@@ -6,6 +6,7 @@
  * 2019), then one weighted sum for each output with a logistic curve. It looks ahead as far as it looks
  * back; what lies before the first frame and after the last counts as nothing at every layer.
  */
+import { Kernels } from './kernels.ts';
 
 /** What was learned, as `training/` writes it. */
 export interface Weights {
@@ -32,10 +33,17 @@ export interface Weights {
 
 const NOTHING = 0x17f;
 
+/** Outputs that are summed at once. */
+const BLOCK = 4;
+/** Frames that a layer takes at once. */
+const PORTION = 256;
+
 /** One convolution that holds what it needs of the past. */
 class Convolution {
+  readonly #kernels: Kernels;
   readonly #inputs: number;
   readonly #outputs: number;
+  readonly #blocks: number;
   readonly #taps: number;
   readonly #distance: number;
   readonly #residual: boolean;
@@ -43,125 +51,100 @@ class Convolution {
   readonly #reach: number;
   /** Whether it is the weighted sum at the end, which is not rectified. */
   readonly #last: boolean;
-  readonly #weights: Float64Array;
-  readonly #offsets: Float64Array;
-  readonly #sums: Float64Array;
-  #held: Float64Array;
+  /** Places in the memory of the kernels. */
+  readonly #weights: number;
+  readonly #offsets: number;
+  readonly #input: number;
+  readonly #output: number;
+  /** How many frames of the past are held, at the head of the input. */
+  #held: number;
 
   constructor(
+    kernels: Kernels,
     [inputs, outputs]: readonly [number, number],
     taps: number,
     distance: number,
     residual: boolean,
-    weights: Float64Array,
-    offsets: Float64Array,
+    weights: Float32Array,
+    offsets: readonly number[],
   ) {
+    this.#kernels = kernels;
     this.#inputs = inputs;
     this.#outputs = outputs;
+    this.#blocks = Math.ceil(outputs / BLOCK);
     this.#taps = taps;
     this.#distance = distance;
     this.#residual = residual;
     this.#reach = (distance * (taps - 1)) / 2;
     this.#last = taps === 1 && !residual;
-    this.#weights = inBlocks(weights, outputs);
-    this.#offsets = offsets;
-    this.#sums = new Float64Array(2 * (outputs + BLOCK));
-    this.#held = new Float64Array(this.#reach * inputs);
+    this.#held = this.#reach;
+    const ordered = inBlocks(weights, outputs);
+    this.#weights = kernels.room(ordered.length);
+    this.#offsets = kernels.room(BLOCK * this.#blocks);
+    this.#input = kernels.room((2 * this.#reach + PORTION) * inputs);
+    this.#output = kernels.room(PORTION * BLOCK * this.#blocks);
+    kernels.at(this.#weights, ordered.length).set(ordered);
+    kernels.at(this.#offsets, outputs).set(offsets);
   }
 
   /** Takes whole frames; gives those whose right-hand neighbours are known. */
-  push(frames: Float64Array): Float64Array {
-    const [width, reach] = [this.#inputs, this.#reach];
-    const input = new Float64Array(this.#held.length + frames.length);
-    input.set(this.#held);
-    input.set(frames, this.#held.length);
-    const count = Math.max(0, input.length / width - 2 * reach);
-    const output = new Float64Array(count * this.#outputs);
-    for (let frame = 0; frame < count; frame += 2)
-      this.#two(input, frame, output, Math.min(2, count - frame));
-    this.#held = input.slice(count * width);
-    return output;
+  push(frames: Float32Array): Float32Array {
+    const width = this.#inputs;
+    const before = Math.max(0, 2 * this.#reach - this.#held) * width;
+    const results = new Float32Array((Math.max(0, frames.length - before) / width) * this.#outputs);
+    let put = 0;
+    for (let at = 0; at < frames.length; at += PORTION * width)
+      put += this.#portion(frames.subarray(at, at + PORTION * width), results, put);
+    return results;
   }
 
   /** Takes the last frames; gives all that are left. */
-  end(frames: Float64Array): Float64Array {
-    const input = new Float64Array(frames.length + this.#reach * this.#inputs);
+  end(frames: Float32Array): Float32Array {
+    const input = new Float32Array(frames.length + this.#reach * this.#inputs);
     input.set(frames);
     return this.push(input);
   }
 
-  /**
-   * Two frames and four outputs at a time, so that each weight is fetched once for both and their sums stay out
-   * of memory. Where only one frame is left, the other's sums are of it too and are not used.
-   */
-  #two(input: Float64Array, frame: number, output: Float64Array, count: number): void {
-    const [width, taps, weights, sums] = [this.#inputs, this.#taps, this.#weights, this.#sums];
-    const stride = this.#distance * width;
-    const second = count > 1 ? width : 0;
-    let weight = 0;
-    for (let out = 0; out < this.#outputs; out += BLOCK) {
-      let a = 0;
-      let b = 0;
-      let c = 0;
-      let d = 0;
-      let e = 0;
-      let f = 0;
-      let g = 0;
-      let h = 0;
-      for (let tap = 0, from = frame * width; tap < taps; tap++, from += stride)
-        for (let at = from; at < from + width; at++) {
-          const value = input[at] as number;
-          const other = input[at + second] as number;
-          const first = weights[weight] as number;
-          a += value * first;
-          e += other * first;
-          const next = weights[weight + 1] as number;
-          b += value * next;
-          f += other * next;
-          const third = weights[weight + 2] as number;
-          c += value * third;
-          g += other * third;
-          const fourth = weights[weight + 3] as number;
-          d += value * fourth;
-          h += other * fourth;
-          weight += BLOCK;
-        }
-      const place = 2 * out;
-      sums[place] = a;
-      sums[place + 1] = b;
-      sums[place + 2] = c;
-      sums[place + 3] = d;
-      sums[place + 4] = e;
-      sums[place + 5] = f;
-      sums[place + 6] = g;
-      sums[place + 7] = h;
-    }
-    for (let one = 0; one < count; one++) this.#put(input, frame + one, one, output);
-  }
-
-  /** Writes a frame's outputs from the sums. */
-  #put(input: Float64Array, frame: number, which: number, output: Float64Array): void {
-    const [wide, sums, offsets] = [this.#outputs, this.#sums, this.#offsets];
-    const to = frame * wide;
-    const middle = (frame + this.#reach) * this.#inputs;
-    for (let out = 0; out < wide; out++) {
-      const inBlock = out % BLOCK;
-      const place = 2 * (out - inBlock) + BLOCK * which + inBlock;
-      let sum = (sums[place] as number) + (offsets[out] as number);
-      if (sum < 0 && !this.#last) sum = 0;
-      output[to + out] = this.#residual ? sum + (input[middle + out] as number) : sum;
-    }
+  /** Gives how many numbers were put into the results. */
+  #portion(frames: Float32Array, results: Float32Array, to: number): number {
+    const [width, outputs, reach] = [this.#inputs, this.#outputs, this.#reach];
+    const held = this.#held * width;
+    const input = this.#kernels.at(this.#input, held + frames.length);
+    input.set(frames, held);
+    const there = input.length / width;
+    const count = Math.max(0, there - 2 * reach);
+    this.#held = there - count;
+    if (count === 0) return 0;
+    this.#kernels.run.convolve(
+      this.#input,
+      count,
+      width,
+      this.#distance,
+      this.#taps,
+      this.#weights,
+      this.#offsets,
+      this.#blocks,
+      this.#output,
+      reach,
+      Number(this.#residual),
+      Number(!this.#last),
+    );
+    input.copyWithin(0, count * width);
+    const wide = BLOCK * this.#blocks;
+    const output = this.#kernels.at(this.#output, count * wide);
+    if (wide === outputs) results.set(output, to);
+    else
+      for (let frame = 0; frame < count; frame++)
+        results.set(output.subarray(frame * wide, frame * wide + outputs), to + frame * outputs);
+    return count * outputs;
   }
 }
 
-/** Outputs that are summed at once. */
-const BLOCK = 4;
-
 /** Weights by tap, input and output put in order of blocks of outputs, the last filled up with nothing. */
-function inBlocks(weights: Float64Array, wide: number): Float64Array {
+function inBlocks(weights: Float32Array, wide: number): Float32Array {
   const rows = weights.length / wide;
   const blocks = Math.ceil(wide / BLOCK);
-  const ordered = new Float64Array(blocks * rows * BLOCK);
+  const ordered = new Float32Array(blocks * rows * BLOCK);
   for (let row = 0; row < rows; row++)
     for (let out = 0; out < wide; out++) {
       const block = Math.floor(out / BLOCK);
@@ -190,7 +173,7 @@ export class Network {
    */
   push(frames: Float32Array): Float32Array {
     return logistic(
-      this.#layers.reduce<Float64Array>(
+      this.#layers.reduce<Float32Array>(
         (passing, layer) => layer.push(passing),
         this.#normal(frames),
       ),
@@ -200,16 +183,16 @@ export class Network {
   /** The outputs of the frames that are left. */
   end(): Float32Array {
     return logistic(
-      this.#layers.reduce<Float64Array>(
+      this.#layers.reduce<Float32Array>(
         (passing, layer) => layer.end(passing),
-        new Float64Array(0),
+        new Float32Array(0),
       ),
     );
   }
 
-  #normal(frames: Float32Array): Float64Array {
+  #normal(frames: Float32Array): Float32Array {
     const [width, mean, spread] = [this.#inputs, this.#mean, this.#spread];
-    const normal = new Float64Array(frames.length);
+    const normal = new Float32Array(frames.length);
     for (let from = 0; from < frames.length; from += width)
       for (let at = 0; at < width; at++)
         normal[from + at] =
@@ -218,7 +201,7 @@ export class Network {
   }
 }
 
-function logistic(values: Float64Array): Float32Array {
+function logistic(values: Float32Array): Float32Array {
   return Float32Array.from(values, (value) => 1 / (1 + Math.exp(-value)));
 }
 
@@ -234,16 +217,17 @@ function layersOf(weights: Weights): Convolution[] {
     })),
     { sizes: [channels, outputs] as const, taps: 1, distance: 1, residual: false },
   ];
+  const kernels = new Kernels();
   let [weight, output] = [0, 0];
   return shapes.map(({ sizes, taps: across, distance, residual }) => {
     const wide = sizes[1];
-    const values = new Float64Array(across * sizes[0] * wide);
+    const values = new Float32Array(across * sizes[0] * wide);
     for (let at = 0; at < values.length; at++) {
       const code = weights.coded.charCodeAt(weight++) - NOTHING;
       values[at] = code * (weights.steps[output + (at % wide)] as number);
     }
-    const offsets = Float64Array.from(weights.offsets.slice(output, output + wide));
+    const given = weights.offsets.slice(output, output + wide);
     output += wide;
-    return new Convolution(sizes, across, distance, residual, values, offsets);
+    return new Convolution(kernels, sizes, across, distance, residual, values, given);
   });
 }

@@ -21,6 +21,8 @@ export interface Peaks {
   readonly levels: readonly PeakLevel[];
 }
 
+const byte = (value: number) => Math.max(-127, Math.min(127, Math.round(value * 127)));
+
 /** Collects peaks while sound is pushed through it in chunks of any length. */
 export class PeakBuilder {
   readonly #samplesAPeak: number;
@@ -42,18 +44,22 @@ export class PeakBuilder {
 
   /** @param samples  one channel, full scale ±1 */
   push(samples: Float32Array): void {
-    let [least, most, seen] = [this.#least, this.#most, this.#seen];
-    let boundary = (this.#count + 1) * this.#samplesAPeak;
-    for (let at = 0; at < samples.length; at++) {
-      const sample = samples[at] as number;
-      if (sample < least) least = sample;
-      if (sample > most) most = sample;
-      if (++seen < boundary) continue;
+    let [least, most] = [this.#least, this.#most];
+    for (let at = 0; at < samples.length;) {
+      // Whole samples that are left of this peak: at least one, since a peak ends as soon as it is full.
+      const left = Math.ceil((this.#count + 1) * this.#samplesAPeak) - this.#seen;
+      const until = Math.min(samples.length, at + left);
+      this.#seen += until - at;
+      for (; at < until; at++) {
+        const sample = samples[at] as number;
+        if (sample < least) least = sample;
+        if (sample > most) most = sample;
+      }
+      if (this.#seen < (this.#count + 1) * this.#samplesAPeak) continue;
       this.#put(least, most);
       [least, most] = [Infinity, -Infinity];
-      boundary = (this.#count + 1) * this.#samplesAPeak;
     }
-    [this.#least, this.#most, this.#seen] = [least, most, seen];
+    [this.#least, this.#most] = [least, most];
   }
 
   /** The finest pairs from peak `from` on: for showing a waveform while it is read. */
@@ -73,7 +79,6 @@ export class PeakBuilder {
       larger.set(this.#pairs);
       this.#pairs = larger;
     }
-    const byte = (value: number) => Math.max(-127, Math.min(127, Math.round(value * 127)));
     this.#pairs[2 * this.#count] = byte(least);
     this.#pairs[2 * this.#count + 1] = byte(most);
     this.#count++;

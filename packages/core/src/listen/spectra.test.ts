@@ -28,7 +28,7 @@ const sum = (values: readonly number[]) => values.reduce((total, value) => total
 
 describe('spectra', () => {
   it('show a tone in its bin, a quarter of the gain for full scale', () => {
-    const spectra = new Spectra(RATE, { length: 0.064, window: 'hann' });
+    const spectra = new Spectra(RATE, { length: 0.064, window: 'hann', highest: 7000 });
     const powers: number[][] = [];
     spectra.push(tone(1000, 1, 1), (power) => powers.push([...power]));
     const middle = powers[50] ?? [];
@@ -36,10 +36,29 @@ describe('spectra', () => {
     expect(Math.max(...middle) / (spectra.gain / 4)).toBeCloseTo(1, 2);
   });
 
+  it('are those of the discrete Fourier transform, from 0 Hz to the highest', () => {
+    const spectra = new Spectra(RATE, { length: 0.008, window: 'hann', highest: 9000 });
+    expect(spectra.bins).toBe(64);
+    const next = noise(3);
+    const sound = Float32Array.from({ length: 128 }, next);
+    let power: readonly number[] = [];
+    spectra.push(sound, (found) => (power = [...found]));
+    const windowed = Array.from(
+      sound,
+      (sample, at) => sample * (0.5 - 0.5 * Math.cos((2 * Math.PI * at) / 128)),
+    );
+    power.forEach((found, bin) => {
+      const turn = (2 * Math.PI * bin) / 128;
+      const real = sum(windowed.map((value, at) => value * Math.cos(turn * at)));
+      const imaginary = sum(windowed.map((value, at) => value * Math.sin(turn * at)));
+      expect(found).toBeCloseTo(real ** 2 + imaginary ** 2, 4);
+    });
+  });
+
   it('come a hundred a second, however the sound is cut', () => {
     const sound = tone(300, 2);
     const count = (chunk: number) => {
-      const spectra = new Spectra(RATE, { length: 0.0256, window: 'hamming' });
+      const spectra = new Spectra(RATE, { length: 0.0256, window: 'hamming', highest: 7000 });
       let frames = 0;
       for (let at = 0; at < sound.length; at += chunk)
         spectra.push(sound.subarray(at, at + chunk), () => frames++);
@@ -50,8 +69,8 @@ describe('spectra', () => {
   });
 
   it('of a shape that is no power of two are filled up with nothing', () => {
-    const spectra = new Spectra(14_700, { length: 0.0256, window: 'hamming' });
-    expect(spectra.bins).toBe(256);
+    const spectra = new Spectra(14_700, { length: 0.0256, window: 'hamming', highest: 7000 });
+    expect(spectra.bins).toBe(Math.floor(7000 / (14_700 / 512)) + 1);
     expect(spectra.firstMiddle).toBeCloseTo(0.0128, 4);
   });
 });

@@ -12,13 +12,15 @@ export interface SpectrumShape {
   /** Length of a frame, in seconds. */
   readonly length: number;
   readonly window: 'hamming' | 'hann';
+  /** Above this, in hertz, no power is wanted. */
+  readonly highest: number;
 }
 
 const zeros = (count: number) => Array.from({ length: count }, () => 0);
 
 /** Makes {@link FRAMES_A_SECOND} power spectra a second. */
 export class Spectra {
-  /** The number of bins from 0 Hz up to, not including, half the sample rate. */
+  /** The number of bins from 0 Hz up to the highest frequency, and never half the sample rate. */
   readonly bins: number;
   /** Time of the middle of frame 0, in seconds; each next one is 10 ms later. */
   readonly firstMiddle: number;
@@ -32,19 +34,24 @@ export class Spectra {
   readonly #framed: number[];
   readonly #spectrum: number[];
   readonly #fft: FFT;
-  readonly #power: Float64Array;
+  readonly #cosines: Float64Array;
+  readonly #sines: Float64Array;
+  readonly #power: Float32Array;
   #waiting = new Float32Array(0);
   #position = 0;
 
   /** @param rate  of the sound, in samples a second */
-  constructor(rate: number, { length, window }: SpectrumShape) {
+  constructor(rate: number, { length, window, highest }: SpectrumShape) {
     this.#size = Math.round(rate * length);
     this.#hop = rate / FRAMES_A_SECOND;
     const points = 2 ** Math.ceil(Math.log2(this.#size));
-    this.#fft = new FFT(points);
+    this.#fft = new FFT(points / 2);
     // Plain arrays of fractions: the package is fastest with them.
-    this.#spectrum = Array.from({ length: 2 * points }, () => 0.5);
+    this.#spectrum = Array.from({ length: points }, () => 0.5);
     this.#framed = [...this.#spectrum.slice(0, this.#size), ...zeros(points - this.#size)];
+    const turns = (bin: number) => (2 * Math.PI * bin) / points;
+    this.#cosines = Float64Array.from({ length: points / 2 }, (_, bin) => Math.cos(turns(bin)));
+    this.#sines = Float64Array.from({ length: points / 2 }, (_, bin) => Math.sin(turns(bin)));
     const [flat, swing, turn] =
       window === 'hann' ? [0.5, 0.5, this.#size] : [0.54, 0.46, this.#size - 1];
     this.#window = Float64Array.from(
@@ -52,17 +59,17 @@ export class Spectra {
       (_, at) => flat - swing * Math.cos((2 * Math.PI * at) / turn),
     );
     this.gain = this.#window.reduce((sum, weight) => sum + weight, 0) ** 2;
-    this.bins = points / 2;
     this.binWidth = rate / points;
+    this.bins = Math.min(points / 2, Math.floor(highest / this.binWidth) + 1);
     this.firstMiddle = this.#size / 2 / rate;
-    this.#power = new Float64Array(this.bins);
+    this.#power = new Float32Array(this.bins);
   }
 
   /**
    * @param samples  one channel, full scale ±1
    * @param each     is given the power of every bin; the array is used again for the next frame
    */
-  push(samples: Float32Array, each: (power: Float64Array) => void): void {
+  push(samples: Float32Array, each: (power: Float32Array) => void): void {
     const input = new Float32Array(this.#waiting.length + samples.length);
     input.set(this.#waiting);
     input.set(samples, this.#waiting.length);
@@ -80,16 +87,37 @@ export class Spectra {
   #frame(input: Float32Array, from: number): void {
     const framed = this.#framed;
     const window = this.#window;
-    const spectrum = this.#spectrum;
-    const power = this.#power;
     const size = this.#size;
     for (let at = 0; at < size; at++)
       framed[at] = (input[from + at] as number) * (window[at] as number);
-    this.#fft.realTransform(spectrum, framed);
-    for (let bin = 0; bin < this.bins; bin++) {
-      const real = spectrum[2 * bin] as number;
-      const imaginary = spectrum[2 * bin + 1] as number;
-      power[bin] = real * real + imaginary * imaginary;
+    this.#fft.transform(this.#spectrum, framed);
+    this.#part();
+  }
+
+  /**
+   * Takes the spectrum of the frame out of that of its even samples as real and its odd ones as imaginary
+   * parts (Press and others, "Numerical Recipes", 12.3: the transform of a real function by one of half
+   * the length), as power.
+   */
+  #part(): void {
+    const spectrum = this.#spectrum;
+    const power = this.#power;
+    const [cosines, sines] = [this.#cosines, this.#sines];
+    const { bins } = this;
+    const end = spectrum.length;
+    for (let bin = 0; bin < bins; bin++) {
+      const other = bin === 0 ? 0 : end - 2 * bin;
+      const a = spectrum[2 * bin] as number;
+      const b = spectrum[2 * bin + 1] as number;
+      const c = spectrum[other] as number;
+      const d = spectrum[other + 1] as number;
+      const [evenReal, evenImaginary] = [a + c, b - d];
+      const [oddReal, oddImaginary] = [b + d, c - a];
+      const cosine = cosines[bin] as number;
+      const sine = sines[bin] as number;
+      const real = evenReal + cosine * oddReal + sine * oddImaginary;
+      const imaginary = evenImaginary + cosine * oddImaginary - sine * oddReal;
+      power[bin] = 0.25 * (real * real + imaginary * imaginary);
     }
   }
 }

@@ -140,9 +140,10 @@ class Outbox {
     store.dispatch(opened({ ...programme, id: this.#id, pending }));
   }
 
-  /** Keeps the waiting steps in the browser, the newest state last. */
+  /** Keeps the waiting steps in the browser, the newest state last; in a task after those that send them. */
   #store(): Promise<void> {
     this.#storing = this.#storing.then(async () => {
+      await new Promise((done) => setTimeout(done));
       const pending = store.getState().open?.pending ?? [];
       if (pending === this.#stored) return;
       this.#stored = pending;
@@ -181,6 +182,7 @@ const sentOf = (step: Step, base: number): SentChange => ({
 });
 
 let outbox: Outbox | undefined;
+let soon: ReturnType<typeof setTimeout> | undefined;
 
 /** Opens a programme in this window; the one that was open is closed. */
 export async function openProgramme(id: Id): Promise<void> {
@@ -190,8 +192,18 @@ export async function openProgramme(id: Id): Promise<void> {
 }
 
 export function closeProgramme(): void {
+  if (soon !== undefined) sendNow();
   outbox?.close();
   outbox = undefined;
 }
 
-export const sendWaiting = (): void => outbox?.pump();
+/** Sends whatever waits, in a task of its own: an edit of thousands of things is shown first. */
+export function sendWaiting(): void {
+  soon ??= setTimeout(sendNow);
+}
+
+function sendNow(): void {
+  clearTimeout(soon);
+  soon = undefined;
+  outbox?.pump();
+}

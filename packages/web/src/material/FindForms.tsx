@@ -1,9 +1,9 @@
 /** Finding again with other settings: what it would change is shown at once, and kept as one step. */
 import { Button } from '@mantine/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { LEAST_RISE, type FoundHit } from '@cadence/core/listen/hits.ts';
-import type { Heard } from '@cadence/core/listen/listening.ts';
+import { LEAST_RISE } from '@cadence/core/listen/hits.ts';
+import { hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { DEFAULT_SPEECH, type SpeechSettings } from '@cadence/core/listen/speech.ts';
 import { setHits } from '@cadence/core/programme/edits/hits.ts';
 import { beatsOf, hitsOf } from '@cadence/core/programme/edits/keepFound.ts';
@@ -26,12 +26,12 @@ import classes from './MaterialPlace.module.css';
 
 interface FormProps {
   readonly material: Material;
-  readonly heard: Heard | undefined;
+  readonly heard: KeptHeard | undefined;
 }
 
 /** What finding speech with these settings gives; undefined until it is there. */
 function usePieces(
-  heard: Heard | undefined,
+  heard: KeptHeard | undefined,
   settings: SpeechSettings,
 ): readonly Range[] | undefined {
   const [found, setFound] = useState<readonly Range[]>();
@@ -125,7 +125,7 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
   const [rise, setRise] = useState(LEAST_RISE);
   const [looking, setLooking] = useState(false);
   const navigate = useNavigate();
-  const clear = (heard?.hits ?? []).filter((hit: FoundHit) => hit.rise >= rise);
+  const clear = useMemo(() => (heard ? hitsIn(heard.hitFigures, rise) : []), [heard, rise]);
   const bars = beats.filter(({ bar }) => bar !== null).length;
   const findPulse = async () => {
     if (!heard) return;

@@ -1,7 +1,7 @@
 /** Material: what was brought in, and what was found in it. */
 import { ActionIcon, Button, FileButton, Progress, Tooltip } from '@mantine/core';
 import { IconAlertTriangle, IconTrash, IconTypography } from '@tabler/icons-react';
-import { Suspense, useState } from 'react';
+import { Suspense, useMemo, useState } from 'react';
 import { lazyPart } from '../app/patiently.ts';
 import { silenceIn } from '@cadence/core/listen/loudness.ts';
 import { dominantTempo } from '@cadence/core/listen/pulse.ts';
@@ -15,6 +15,7 @@ import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { stillUrl } from '../app/api.ts';
 import { make, newId } from '../app/edit.ts';
 import { formatBytes, formatLength, formatLevel, plural } from '../app/format.ts';
+import { InTurn } from '../app/InTurn.tsx';
 import { openNow, store, useApp, useAppDispatch, useShown } from '../app/store.ts';
 import { player } from '../playback/player.ts';
 import { scrubber } from '../playback/scrub.ts';
@@ -217,7 +218,8 @@ function About({ material }: { material: Material }) {
   const beats = useShown((programme) => beatsInOrder(programme, material.id));
   const facts = useShown((programme) => programme.facts);
   const heardToo = useShown((programme) => soundOf(programme, material.id) !== undefined);
-  const tempo = dominantTempo(beats.map(({ at }) => toSeconds(at)));
+  const tempo = useMemo(() => dominantTempo(beats.map(({ at }) => toSeconds(at))), [beats]);
+  const silence = useMemo(() => heard && silenceIn(heard.level), [heard]);
   const spoken = pieces.reduce((sum, piece) => sum + toSeconds(lengthOf(piece)), 0);
   const duration = toSeconds(material.length);
   const use = () =>
@@ -257,7 +259,7 @@ function About({ material }: { material: Material }) {
         </p>
       ))}
       {material.sound && (
-        <>
+        <InTurn>
           <div className={`card ${classes.wave}`}>
             <Waveform
               peaks={heard?.peaks}
@@ -295,7 +297,7 @@ function About({ material }: { material: Material }) {
             </div>
             <div>
               <dt>Silence</dt>
-              <dd>{heard ? `${Math.round(100 * silenceIn(heard.level))} % of it` : '…'}</dd>
+              <dd>{silence === undefined ? '…' : `${Math.round(100 * silence)} % of it`}</dd>
             </div>
             <div>
               <dt>Tempo</dt>
@@ -319,7 +321,7 @@ function About({ material }: { material: Material }) {
               <Plots heard={heard} pieces={pieces} beats={beats} duration={duration} />
             </Suspense>
           )}
-        </>
+        </InTurn>
       )}
     </>
   );

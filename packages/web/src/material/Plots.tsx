@@ -1,19 +1,21 @@
 /** What was heard, where looking is quicker than reading: onset strength, tempo, levels, pauses. */
 import '../app/chart.ts';
 import type { ChartOptions } from 'chart.js';
+import { useInViewport } from '@mantine/hooks';
 import { Bar, Line } from 'react-chartjs-2';
-import { useMemo, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { momentaryLufs } from '@cadence/core/listen/loudness.ts';
-import type { Heard } from '@cadence/core/listen/listening.ts';
+import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { FRAMES_A_SECOND } from '@cadence/core/listen/spectra.ts';
 import { tempoOf } from '@cadence/core/listen/pulse.ts';
 import type { Beat, Piece } from '@cadence/core/programme/programme.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
+import { InTurn } from '../app/InTurn.tsx';
 import { useDyes, type Dyes } from '../app/dyes.ts';
 import classes from './MaterialPlace.module.css';
 
 interface PlotsProps {
-  readonly heard: Heard;
+  readonly heard: KeptHeard;
   readonly pieces: readonly Piece[];
   readonly beats: readonly Beat[];
   /** In seconds. */
@@ -23,10 +25,12 @@ interface PlotsProps {
 export default function Plots({ heard, pieces, beats, duration }: PlotsProps) {
   return (
     <div className={classes.plots}>
-      <Levels heard={heard} />
-      {pieces.length > 2 && <Pauses pieces={pieces} />}
-      {beats.length > 2 && <Tempo beats={beats} duration={duration} />}
-      <Onsets heard={heard} duration={duration} />
+      <InTurn>
+        <Levels heard={heard} />
+        {pieces.length > 2 && <Pauses pieces={pieces} />}
+        {beats.length > 2 && <Tempo beats={beats} duration={duration} />}
+        <Onsets heard={heard} duration={duration} />
+      </InTurn>
     </div>
   );
 }
@@ -68,12 +72,18 @@ interface PlotProps {
   readonly children: ReactNode;
 }
 
-const Plot = ({ title, label = title, children }: PlotProps) => (
-  <figure className={classes.plot} role="img" aria-label={label}>
-    <figcaption>{title}</figcaption>
-    <div>{children}</div>
-  </figure>
-);
+/** A plot, drawn when it first comes into sight. */
+function Plot({ title, label = title, children }: PlotProps) {
+  const { ref, inViewport } = useInViewport();
+  const [seen, setSeen] = useState(false);
+  if (inViewport && !seen) setSeen(true);
+  return (
+    <figure className={classes.plot} role="img" aria-label={label} ref={ref}>
+      <figcaption>{title}</figcaption>
+      <div>{seen && children}</div>
+    </figure>
+  );
+}
 
 interface BarsProps extends Omit<PlotProps, 'children'> {
   readonly unit: string;
@@ -114,7 +124,7 @@ function Curve({ title, unit, points, duration, dye, stepped = false }: CurvePro
 }
 
 /** How much of the sound lies at which momentary loudness, in steps of 3 LU. */
-function Levels({ heard }: { heard: Heard }) {
+function Levels({ heard }: { heard: KeptHeard }) {
   const { momentary } = heard.level;
   const [labels, values] = useMemo(() => {
     const steps = Array.from({ length: 22 }, (_, at) => -63 + 3 * at);
@@ -177,7 +187,7 @@ function Tempo({ beats, duration }: { beats: readonly Beat[]; duration: number }
 /** How many points the curve of onsets is drawn with. */
 const POINTS = 240;
 
-function Onsets({ heard, duration }: { heard: Heard; duration: number }) {
+function Onsets({ heard, duration }: { heard: KeptHeard; duration: number }) {
   const { onsets } = heard.pulse;
   const points = useMemo(() => {
     const most = onsets.reduce((high, value) => Math.max(high, value), 1);

@@ -9,6 +9,7 @@ import { FRAME_RATES, frameAfter, nameRate } from '@cadence/core/time/frameRate.
 import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode, parseTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../app/edit.ts';
+import { InTurn } from '../app/InTurn.tsx';
 import { openNow } from '../app/store.ts';
 import classes from './SetupForm.module.css';
 
@@ -134,54 +135,56 @@ function SetupForm({ facts }: { facts: Facts }) {
         keep();
       }}
     >
-      <TextInput
-        className={classes.wide ?? ''}
-        label="Name"
-        value={values.title}
-        error={errors.title}
-        onChange={(event) => set({ title: event.currentTarget.value })}
-      />
-      <Select
-        label="Frame, in pixels"
-        data={frames}
-        value={values.frame}
-        allowDeselect={false}
-        onChange={(frame) => frame && set({ frame })}
-      />
-      <Select
-        label="Frames a second"
-        data={rates.includes(values.rate) ? rates : [values.rate, ...rates]}
-        value={values.rate}
-        allowDeselect={false}
-        onChange={(rate) => rate && set({ rate })}
-      />
-      <TextInput
-        label="Timecode of the first frame"
-        value={values.start}
-        error={errors.start}
-        onChange={(event) => set({ start: event.currentTarget.value })}
-      />
-      {number('seconds', 'Length, in seconds')}
-      <ColorInput
-        label="Backdrop, where there is no picture"
-        format="hex"
-        value={values.colour}
-        onChange={(colour) => /^#[0-9a-f]{6}$/i.test(colour) && set({ colour })}
-      />
-      <h3 className={classes.wide}>What readers manage</h3>
-      {number('charactersASecond', 'Characters a second, at most')}
-      {number('longestLine', 'Characters a line, at most')}
-      {number('lines', 'Lines, at most')}
-      {number('gapFrames', 'Gap between cues, in frames')}
-      {number('shortestStay', 'On screen, seconds at least', 0.1)}
-      {number('longestStay', 'On screen, seconds at most', 0.5)}
-      <div className={`bar ${classes.wide}`}>
-        <span className="spring" />
-        <Button onClick={() => modals.close('setup')}>Leave as it is</Button>
-        <Button type="submit" variant="filled">
-          Set up
-        </Button>
-      </div>
+      <InTurn>
+        <TextInput
+          className={classes.wide ?? ''}
+          label="Name"
+          value={values.title}
+          error={errors.title}
+          onChange={(event) => set({ title: event.currentTarget.value })}
+        />
+        <Select
+          label="Frame, in pixels"
+          data={frames}
+          value={values.frame}
+          allowDeselect={false}
+          onChange={(frame) => frame && set({ frame })}
+        />
+        <Select
+          label="Frames a second"
+          data={rates.includes(values.rate) ? rates : [values.rate, ...rates]}
+          value={values.rate}
+          allowDeselect={false}
+          onChange={(rate) => rate && set({ rate })}
+        />
+        <TextInput
+          label="Timecode of the first frame"
+          value={values.start}
+          error={errors.start}
+          onChange={(event) => set({ start: event.currentTarget.value })}
+        />
+        {number('seconds', 'Length, in seconds')}
+        <ColorInput
+          label="Backdrop, where there is no picture"
+          format="hex"
+          value={values.colour}
+          onChange={(colour) => /^#[0-9a-f]{6}$/i.test(colour) && set({ colour })}
+        />
+        <h3 className={classes.wide}>What readers manage</h3>
+        {number('charactersASecond', 'Characters a second, at most')}
+        {number('longestLine', 'Characters a line, at most')}
+        {number('lines', 'Lines, at most')}
+        {number('gapFrames', 'Gap between cues, in frames')}
+        {number('shortestStay', 'On screen, seconds at least', 0.1)}
+        {number('longestStay', 'On screen, seconds at most', 0.5)}
+        <div className={`bar ${classes.wide}`}>
+          <span className="spring" />
+          <Button onClick={() => modals.close('setup')}>Leave as it is</Button>
+          <Button type="submit" variant="filled">
+            Set up
+          </Button>
+        </div>
+      </InTurn>
     </form>
   );
 }

@@ -1,11 +1,8 @@
 /** Bringing files in: each is read and sent at once, and belongs to the programme when both are done. */
 import { modals } from '@mantine/modals';
 import type { Caption } from '@cadence/core/formats/captions.ts';
-import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
-import { apply } from '@cadence/core/programme/apply.ts';
 import { cuesFromCaptions } from '@cadence/core/programme/captions.ts';
 import type { Edit } from '@cadence/core/programme/change.ts';
-import { keepFound } from '@cadence/core/programme/edits/keepFound.ts';
 import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
@@ -74,16 +71,10 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
     },
     signal,
   );
-  const heard = read.heard ? await inListening().unpack(read.heard) : undefined;
-  const found = heard && {
-    pieces: await inListening().find(heard.speech, DEFAULT_SPEECH),
-    pulse: await inListening().pulse(heard.pulse),
-    hits: heard.hits,
-    hitShare: heard.hitShare,
-    length: fromSeconds(read.duration),
-  };
-  if (read.heard && heard) {
-    remember(hash, heard);
+  const length = fromSeconds(read.duration);
+  const taken = read.heard ? await inListening().take(read.heard, id, length) : undefined;
+  if (read.heard && taken) {
+    remember(hash, taken.heard);
     await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
   }
   if (read.still) await server.keepBeside(hash, 'still', read.still);
@@ -93,18 +84,17 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
     name: file.name,
     kind: read.picture ? 'film' : 'sound',
     bytes,
-    length: fromSeconds(read.duration),
+    length,
     sound: read.sound,
     picture: read.picture,
     family: null,
     remarks: read.remarks,
   };
-  const { programme } = openNow();
-  const add = addMaterial(programme, material);
-  const after = apply(programme, add.changes);
-  const kept = found ? keepFound(after, id, found, newId) : [];
-  const edit: Edit = { ...add, changes: [...add.changes, ...kept] };
+  const add = addMaterial(openNow().programme, material);
+  const edit: Edit = { ...add, changes: [...add.changes, ...(taken?.changes ?? [])] };
   make(edit);
+  // Thousands of beats are shown first.
+  await new Promise((done) => setTimeout(done));
   // A film that knows its rate sets the programme up; whatever does not is asked for.
   if (openNow().programme.facts.setBy === 'default' || read.picture?.frameRate === null) {
     if (openNow().programme.facts.setBy !== 'editor') openSetup();

@@ -1,13 +1,13 @@
 /** What was heard in materials: fetched once, and listened for again where the server has it no longer. */
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import type { Heard } from '@cadence/core/listen/listening.ts';
+import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { materialUrl, server } from '../app/api.ts';
 import type { Listening } from '../workers/listening.worker.ts';
 import type { MediaReader, Progress, Read } from '../workers/media.worker.ts';
 
-const known = new Map<string, Heard>();
-const loading = new Map<string, Promise<Heard | undefined>>();
+const known = new Map<string, KeptHeard>();
+const loading = new Map<string, Promise<KeptHeard | undefined>>();
 
 let listening: Remote<Listening> | undefined;
 
@@ -41,15 +41,15 @@ export async function readMedia(
   }
 }
 
-export function remember(hash: string, heard: Heard): void {
+export function remember(hash: string, heard: KeptHeard): void {
   known.set(hash, heard);
 }
 
 /** What was heard in the material with this content, if it is at hand. */
-export const heardNow = (hash: string): Heard | undefined => known.get(hash);
+export const heardNow = (hash: string): KeptHeard | undefined => known.get(hash);
 
 /** What was heard in the material with this content; undefined where its file is gone. */
-export function heardIn(hash: string): Promise<Heard | undefined> {
+export function heardIn(hash: string): Promise<KeptHeard | undefined> {
   const found = known.get(hash);
   if (found) return Promise.resolve(found);
   let wait = loading.get(hash);
@@ -60,7 +60,7 @@ export function heardIn(hash: string): Promise<Heard | undefined> {
   return wait;
 }
 
-async function fetchHeard(hash: string): Promise<Heard | undefined> {
+async function fetchHeard(hash: string): Promise<KeptHeard | undefined> {
   const kept = await server.heard(hash).catch(() => undefined);
   let heard = kept && (await inListening().unpack(kept));
   if (!heard) {
@@ -78,10 +78,10 @@ async function fetchHeard(hash: string): Promise<Heard | undefined> {
 }
 
 /** What was heard in a material; undefined until it is there. */
-export const useHeard = (hash: string | undefined): Heard | undefined => useHeardAll([hash])[0];
+export const useHeard = (hash: string | undefined): KeptHeard | undefined => useHeardAll([hash])[0];
 
 /** What was heard in each of some materials; undefined until it is there. */
-export function useHeardAll(hashes: readonly (string | undefined)[]): (Heard | undefined)[] {
+export function useHeardAll(hashes: readonly (string | undefined)[]): (KeptHeard | undefined)[] {
   const [, setCount] = useState(0);
   const key = hashes.join(' ');
   useEffect(() => {

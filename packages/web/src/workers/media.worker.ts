@@ -2,7 +2,7 @@
  * Reads sound and film in a worker: what is in the file, a small picture, and all that can be heard,
  * in one pass and in a stream, so that three hours of film are never held in memory.
  */
-import { expose } from 'comlink';
+import { expose, wrap } from 'comlink';
 import {
   AudioSampleSink,
   BlobSource,
@@ -12,8 +12,9 @@ import {
   type InputAudioTrack,
   type InputVideoTrack,
 } from 'mediabunny';
+import { ListenerWithApart, type ListenApart } from '@cadence/core/listen/apart.ts';
 import { packHeard } from '@cadence/core/listen/heardFile.ts';
-import { Listener } from '@cadence/core/listen/listening.ts';
+import { ANALYSES } from '@cadence/core/listen/listening.ts';
 import { PEAKS_A_SECOND } from '@cadence/core/listen/peaks.ts';
 import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { containers } from './containers.ts';
@@ -49,6 +50,9 @@ export interface Progress {
   readonly peaks: Int8Array;
   readonly duration: number;
 }
+
+/** So many milliseconds lie between two reports: the page has other things to do. */
+const REPORTING = 250;
 
 const NOT_MEDIA =
   'This is not a sound or film that can be read, whatever its name. It was not taken.';
@@ -143,7 +147,9 @@ async function listenTo(
   duration: number,
   report: (progress: Progress) => void,
 ): Promise<{ heard: Uint8Array; end: number; broken: boolean }> {
-  const listener = new Listener(track.sampleRate);
+  // It ends with this worker.
+  const apart = new Worker(new URL('./apart.worker.ts', import.meta.url), { type: 'module' });
+  const listener = new ListenerWithApart(track.sampleRate, ANALYSES, wrap<ListenApart>(apart));
   const rate = track.sampleRate;
   let [samples, told, toldAt] = [0, 0, 0];
   let broken = false;
@@ -157,10 +163,10 @@ async function listenTo(
       const place = Math.round(sample.timestamp * rate);
       sample.close();
       const fitted = placed(channels, place - samples);
-      listener.push(fitted);
+      await listener.push(fitted);
       samples += fitted[0]?.length ?? 0;
       const now = performance.now();
-      if (now - toldAt < 100) continue;
+      if (now - toldAt < REPORTING) continue;
       toldAt = now;
       const whole = Math.floor((listener.peaks.count - told) / PEAKS_A_SECOND);
       report({
@@ -173,7 +179,7 @@ async function listenTo(
   } catch {
     broken = true;
   }
-  return { heard: packHeard(listener.finish()), end: samples / rate, broken };
+  return { heard: packHeard(await listener.finish()), end: samples / rate, broken };
 }
 
 /** One pair for each of `count` seconds of the finest peaks: enough for a small picture that grows. */

@@ -104,7 +104,7 @@ describe('what was heard in something new', () => {
       rise: 30,
     }));
     const heard = { ...found, hits, hitShare, length: s(seconds) };
-    const changes = keepFound(withBeats(0), 'm', heard, countingIds('n'));
+    const changes = keepFound('m', heard, countingIds('n'));
     return [...new Set(changes.map(({ entity }) => entity))];
   };
 

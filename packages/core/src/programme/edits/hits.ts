@@ -1,6 +1,6 @@
 /** Hits as found, and correcting them. Times are those of the material. */
 import { add, fromSeconds, type Ticks } from '../../time/ticks.ts';
-import { create, remove, update, type Edit } from '../change.ts';
+import { create, remove, update, type Change, type Edit } from '../change.ts';
 import { hitsInOrder } from '../order.ts';
 import type { Hit, Id, Programme } from '../programme.ts';
 
@@ -10,6 +10,12 @@ export type NewHit = Pick<Hit, 'start' | 'end' | 'level'>;
 const NEW_HIT = fromSeconds(0.06);
 /** The shortest hit, when one is split or cut. */
 const SHORTEST = fromSeconds(0.005);
+
+/** Hits of a material that were just found. */
+export const newHits = (material: Id, found: readonly NewHit[], newId: () => Id): Change[] =>
+  found.map(({ start, end, level }) =>
+    create('hit', { id: newId(), material, start, end, level, kept: false }),
+  );
 
 /** Replaces the hits of a material by those just found; what the editor accepted or made stays. */
 export function setHits(
@@ -26,11 +32,7 @@ export function setHits(
     name: 'Find hits',
     changes: [
       ...old.filter((hit) => !hit.kept).map((hit) => remove('hit', hit)),
-      ...found
-        .filter(free)
-        .map(({ start, end, level }) =>
-          create('hit', { id: newId(), material, start, end, level, kept: false }),
-        ),
+      ...newHits(material, found.filter(free), newId),
     ],
   };
 }

@@ -4,10 +4,10 @@ import type { FoundPulse } from '../../listen/pulse.ts';
 import type { Range } from '../../time/range.ts';
 import { fromSeconds, type Ticks } from '../../time/ticks.ts';
 import type { Change } from '../change.ts';
-import type { Id, Programme } from '../programme.ts';
-import { setHits, type NewHit } from './hits.ts';
-import { setPieces } from './pieces.ts';
-import { setPulse, type NewBeat } from './pulse.ts';
+import type { Id } from '../programme.ts';
+import { newHits, type NewHit } from './hits.ts';
+import { newPieces } from './pieces.ts';
+import { newBeats, type NewBeat } from './pulse.ts';
 
 export interface Found {
   readonly pieces: readonly Range[];
@@ -52,18 +52,12 @@ function isSeparate({ pieces, hits, hitShare, length }: Found): boolean {
  *
  * @param material  need not be in the programme yet
  */
-export function keepFound(
-  programme: Programme,
-  material: Id,
-  found: Found,
-  newId: () => Id,
-): Change[] {
+export function keepFound(material: Id, found: Found, newId: () => Id): Change[] {
   const { pieces, pulse, hits } = found;
   return [
     ...(isSeparate(found)
-      ? setHits(programme, material, hitsOf(hits), newId)
-      : setPieces(programme, material, pieces, newId)
-    ).changes,
-    ...setPulse(programme, material, beatsOf(pulse), newId).changes,
+      ? newHits(material, hitsOf(hits), newId)
+      : newPieces(material, pieces, newId)),
+    ...newBeats(material, beatsOf(pulse), newId),
   ];
 }

@@ -3,10 +3,14 @@ import { linesOf } from '../../text/lines.ts';
 import { frameAfter, frameBefore } from '../../time/frameRate.ts';
 import { overlap, within, type Range } from '../../time/range.ts';
 import { earlier, fromSeconds, later, type Ticks } from '../../time/ticks.ts';
-import { create, remove, update, type Edit } from '../change.ts';
+import { create, remove, update, type Change, type Edit } from '../change.ts';
 import { heardPieces } from '../heard.ts';
 import { cuesInOrder, piecesInOrder } from '../order.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
+
+/** Pieces of a material that were just found. */
+export const newPieces = (material: Id, found: readonly Range[], newId: () => Id): Change[] =>
+  found.map(({ start, end }) => create('piece', { id: newId(), material, start, end }));
 
 /**
  * Replaces the pieces of a material by those just found, in all of it or in a stretch. What the editor
@@ -28,9 +32,11 @@ export function setPieces(
     name: stretch ? 'Find speech in a stretch' : 'Find speech',
     changes: [
       ...old.filter((piece) => !piece.kept).map((piece) => remove('piece', piece)),
-      ...taken
-        .filter((range) => range.end > range.start && free(range))
-        .map(({ start, end }) => create('piece', { id: newId(), material, start, end })),
+      ...newPieces(
+        material,
+        taken.filter((range) => range.end > range.start && free(range)),
+        newId,
+      ),
     ],
   };
 }

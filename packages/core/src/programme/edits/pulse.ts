@@ -24,6 +24,10 @@ export function metreAt(beats: readonly Beat[], at: Ticks): Metre {
   return found ?? '4/4';
 }
 
+/** Beats of a material that were just found. */
+export const newBeats = (material: Id, found: readonly NewBeat[], newId: () => Id): Change[] =>
+  found.map(({ at, bar }) => create('beat', { id: newId(), material, at, bar, fixed: false }));
+
 /** Puts the pulse just found in the place of what was there, but for what the editor fixed. */
 export function setPulse(
   programme: Programme,
@@ -38,9 +42,11 @@ export function setPulse(
     name: 'Find the pulse',
     changes: [
       ...old.filter((beat) => !beat.fixed).map((beat) => remove('beat', beat)),
-      ...found
-        .filter(({ at }) => !spans.some((span) => at > span.start && at < span.end))
-        .map(({ at, bar }) => create('beat', { id: newId(), material, at, bar, fixed: false })),
+      ...newBeats(
+        material,
+        found.filter(({ at }) => !spans.some((span) => at > span.start && at < span.end)),
+        newId,
+      ),
     ],
   };
 }
