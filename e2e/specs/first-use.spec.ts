@@ -13,7 +13,7 @@ test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', asyn
   page,
   serving,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   const { phrases } = JSON.parse(await readFile(truth, 'utf8')) as {
     phrases: { text: string; start: number; end: number }[];
   };

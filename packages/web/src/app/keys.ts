@@ -23,22 +23,32 @@ export interface Key extends ListedKey {
     | 'While typing in Words';
   /** Undefined where another part of the interface answers the key itself. */
   readonly run?: () => void;
+  /** Whether it works on cues or on what else is in hand. */
+  readonly ofHand?: boolean;
 }
 
-const inTiming = (): boolean => window.location.pathname.endsWith('/timing');
+const isIn = (place: string): boolean => window.location.pathname.endsWith(`/${place}`);
 
 /** One key for cues and for whatever else is in hand, which is seen only in Timing. */
-const inHand = (cues: () => void, others: () => void) => () =>
-  store.getState().view.hand === 'cues' || !inTiming() ? cues() : others();
+const inHand = (cues: () => void, others: () => void): Pick<Key, 'run' | 'ofHand'> => ({
+  run: () => (store.getState().view.hand === 'cues' || !isIn('timing') ? cues() : others()),
+  ofHand: true,
+});
+
+/** Whether what a key works on can be seen: nothing else is changed by it. */
+const isSeen = ({ group, ofHand }: Key): boolean => {
+  if (group === 'The pulse') return isIn('timing');
+  return !isIn('material') || !(ofHand ?? group === 'Cues, or what is in hand');
+};
 
 export const KEYS: readonly Key[] = [
   { keys: 'Space', does: 'Play or stop', group: 'Play', run: act.togglePlay },
-  { keys: 'Tab', does: 'Play the cue again', group: 'Play', run: inHand(act.playCue, hold.play) },
+  { keys: 'Tab', does: 'Play the cue again', group: 'Play', ...inHand(act.playCue, hold.play) },
   {
     keys: 'Enter',
     does: 'Go on to the next cue and play it',
     group: 'Play',
-    run: inHand(act.goOn, hold.goOn),
+    ...inHand(act.goOn, hold.goOn),
   },
   { keys: 'L', does: 'Go round in what is played', group: 'Play', run: act.toggleLoop },
   { keys: '1', does: 'Half speed', group: 'Play', run: () => act.setSpeed(0.5) },
@@ -72,13 +82,13 @@ export const KEYS: readonly Key[] = [
     keys: 'Up',
     does: 'To the cue before',
     group: 'Move about',
-    run: inHand(act.selectBefore, hold.before),
+    ...inHand(act.selectBefore, hold.before),
   },
   {
     keys: 'Down',
     does: 'To the next cue',
     group: 'Move about',
-    run: inHand(act.selectNext, hold.next),
+    ...inHand(act.selectNext, hold.next),
   },
   {
     keys: 'Page Up',
@@ -92,38 +102,38 @@ export const KEYS: readonly Key[] = [
     keys: 'Shift Up',
     does: 'Select the cue before too',
     group: 'Cues, or what is in hand',
-    run: inHand(act.extendBefore, hold.extendBefore),
+    ...inHand(act.extendBefore, hold.extendBefore),
   },
   {
     keys: 'Shift Down',
     does: 'Select the next cue too',
     group: 'Cues, or what is in hand',
-    run: inHand(act.extendNext, hold.extendNext),
+    ...inHand(act.extendNext, hold.extendNext),
   },
   {
     keys: 'Ctrl A',
     does: 'Select every cue',
     group: 'Cues, or what is in hand',
-    run: inHand(act.selectAll, hold.all),
+    ...inHand(act.selectAll, hold.all),
   },
   {
     keys: 'Esc',
     does: 'Select nothing; put back what is being dragged',
     group: 'Cues, or what is in hand',
-    run: inHand(act.selectNone, hold.none),
+    ...inHand(act.selectNone, hold.none),
   },
   {
     keys: 'N',
     does: 'New cue at the playhead',
     group: 'Cues, or what is in hand',
-    run: inHand(act.addCue, hold.add),
+    ...inHand(act.addCue, hold.add),
   },
   { keys: 'E', does: 'Edit the text of the cue', group: 'Cues, or what is in hand' },
   {
     keys: '[',
     does: 'Start the cue at the playhead; a seam takes both cues along',
     group: 'Cues, or what is in hand',
-    run: inHand(
+    ...inHand(
       () => act.trim('start'),
       () => hold.trim('start'),
     ),
@@ -132,7 +142,7 @@ export const KEYS: readonly Key[] = [
     keys: ']',
     does: 'End the cue at the playhead; a seam takes both cues along',
     group: 'Cues, or what is in hand',
-    run: inHand(
+    ...inHand(
       () => act.trim('end'),
       () => hold.trim('end'),
     ),
@@ -141,19 +151,19 @@ export const KEYS: readonly Key[] = [
     keys: '\\',
     does: 'Split the cue at the playhead',
     group: 'Cues, or what is in hand',
-    run: inHand(() => act.split(), hold.split),
+    ...inHand(() => act.split(), hold.split),
   },
   {
     keys: 'J',
     does: 'Join to the next cue, or join the selected ones',
     group: 'Cues, or what is in hand',
-    run: inHand(act.join, hold.join),
+    ...inHand(act.join, hold.join),
   },
   {
     keys: 'Alt Left',
     does: 'Move the selected cues back a frame',
     group: 'Cues, or what is in hand',
-    run: inHand(
+    ...inHand(
       () => act.nudge(-1),
       () => hold.nudge(-1),
     ),
@@ -162,7 +172,7 @@ export const KEYS: readonly Key[] = [
     keys: 'Alt Right',
     does: 'Move the selected cues on a frame',
     group: 'Cues, or what is in hand',
-    run: inHand(
+    ...inHand(
       () => act.nudge(1),
       () => hold.nudge(1),
     ),
@@ -171,7 +181,7 @@ export const KEYS: readonly Key[] = [
     keys: 'Alt Shift Left',
     does: 'Move them back ten frames',
     group: 'Cues, or what is in hand',
-    run: inHand(
+    ...inHand(
       () => act.nudge(-10),
       () => hold.nudge(-10),
     ),
@@ -180,7 +190,7 @@ export const KEYS: readonly Key[] = [
     keys: 'Alt Shift Right',
     does: 'Move them on ten frames',
     group: 'Cues, or what is in hand',
-    run: inHand(
+    ...inHand(
       () => act.nudge(10),
       () => hold.nudge(10),
     ),
@@ -196,7 +206,7 @@ export const KEYS: readonly Key[] = [
     keys: 'Delete',
     does: 'Delete the selected cues',
     group: 'Cues, or what is in hand',
-    run: inHand(act.remove, hold.remove),
+    ...inHand(act.remove, hold.remove),
   },
 
   {
@@ -341,8 +351,7 @@ const byName = new Map(KEYS.filter((key) => key.run).map((key) => [key.keys, key
 export function answerKey(event: KeyboardEvent): void {
   if (event.defaultPrevented || isTaken(event)) return;
   const key = byName.get(nameOfStroke(event));
-  // What cannot be seen is not changed by a key.
-  if (!key?.run || (key.group === 'The pulse' && !inTiming())) return;
+  if (!key?.run || !isSeen(key)) return;
   event.preventDefault();
   key.run();
 }

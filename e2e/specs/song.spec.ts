@@ -1,0 +1,235 @@
+/** Working on a song that is there: snapping, pulling, tapping words, and keys that know their place. */
+import { addHiss } from '@cadence/core/listen/sounds.samples.ts';
+import type { Page } from '@playwright/test';
+import {
+  bringIn,
+  expect,
+  held,
+  kept,
+  open,
+  RowsOfTiming,
+  SECOND,
+  test,
+  wavOf,
+  type Serving,
+} from '../fixtures.ts';
+
+const frames = (ticks: number | undefined) => Math.round(((ticks ?? 0) / SECOND) * 25);
+const secondsOf = (ticks: number | undefined) => (ticks ?? 0) / SECOND;
+
+/** Opens the demo's song in Timing; gives its id. */
+async function openSong(page: Page, serving: Serving, place = 'timing'): Promise<string> {
+  const song = (await serving.programmes()).find(({ title }) => title === 'Slack Water');
+  if (!song) throw new Error('The song is not there.');
+  await open(page, song.id, place);
+  return song.id;
+}
+
+const bars = async (serving: Serving, id: string) =>
+  Object.values((await held(serving, id)).programme.beats)
+    .filter(({ bar }) => bar !== null)
+    .sort((a, b) => a.at - b.at);
+
+test('what an edge snaps to is named, and Alt or S holds it off', async ({ page, serving }) => {
+  const id = await openSong(page, serving);
+  const rows = new RowsOfTiming(page);
+  await expect(rows.rows).toBeVisible();
+  const first = (await held(serving, id)).cues[0];
+  const target = (await bars(serving, id))[3];
+  const [end, bar] = [secondsOf(first?.end), secondsOf(target?.at)];
+
+  await rows.drag(end, bar - 0.04, { drop: false });
+  await expect(page.getByText(/bar line$/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+
+  await rows.drag(end, bar - 0.04, { drop: false, modifier: 'Alt' });
+  await expect(page.getByText(/bar line$/)).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+
+  await page.keyboard.press('s');
+  await rows.drag(end, bar - 0.08);
+  await expect
+    .poll(async () => frames((await held(serving, id)).cues[0]?.end))
+    .toBe(Math.round((bar - 0.08) * 25));
+  await page.keyboard.press('s');
+
+  // One kind can be switched off for itself.
+  await page.getByRole('button', { name: 'Snap', exact: true }).click();
+  await page.getByLabel('Bar lines').uncheck();
+  await page.keyboard.press('Escape');
+  await rows.drag(bar - 0.08, bar - 0.04, { drop: false });
+  await expect(page.getByText(/bar line$/)).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await page.reload();
+  await page.getByRole('button', { name: 'Snap', exact: true }).click();
+  await expect(page.getByLabel('Bar lines')).not.toBeChecked();
+});
+
+test('all starts are pulled to the beat by keyboard, after it was said what would move', async ({
+  page,
+  serving,
+}) => {
+  const id = await openSong(page, serving);
+  await expect(page.getByRole('application')).toBeVisible();
+  const before = (await held(serving, id)).cues;
+  await page.keyboard.press('Control+a');
+  for (let press = 0; press < 3; press++) await page.keyboard.press('Alt+ArrowRight');
+  await expect
+    .poll(async () => frames((await held(serving, id)).cues[0]?.start))
+    .toBe(frames(before[0]?.start) + 3);
+
+  await page.keyboard.press('Shift+Q');
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('status')).toContainText('4 starts would move');
+  await expect(dialog.getByText('−3 frames')).toHaveCount(4);
+  await dialog.getByLabel('At most so far, frames').fill('2');
+  await expect(dialog.getByRole('status')).toContainText('0 starts would move');
+  await dialog.getByLabel('At most so far, frames').fill('4');
+  const pull = dialog.getByRole('button', { name: 'Pull 4 starts' });
+  await pull.focus();
+  await page.keyboard.press('Enter');
+  await expect
+    .poll(async () => (await held(serving, id)).cues.map(({ start }) => frames(start)))
+    .toEqual(before.map(({ start }) => frames(start)));
+  await page.keyboard.press('Control+z');
+  await expect
+    .poll(async () => frames((await held(serving, id)).cues[0]?.start))
+    .toBe(frames(before[0]?.start) + 3);
+});
+
+test('words are tapped while it plays, and the last tap can be taken back', async ({
+  page,
+  serving,
+}) => {
+  const id = await openSong(page, serving);
+  await expect(page.getByRole('application')).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('t');
+  await page.keyboard.press('t');
+  await expect(page.getByRole('combobox', { name: 'Tap for' })).toHaveValue('words');
+  await page.keyboard.press(';');
+  await page.waitForTimeout(700);
+  for (let tap = 0; tap < 4; tap++) {
+    await page.keyboard.press(';');
+    await page.waitForTimeout(350);
+  }
+  await page.keyboard.press('u');
+  await page.keyboard.press('Space');
+  const words = async () => {
+    const cue = (await held(serving, id)).cues[0] as unknown as {
+      words: { text: string; start: number; source: string }[];
+    };
+    return cue.words;
+  };
+  await expect.poll(async () => (await words()).length).toBe(3);
+  expect((await words()).map(({ text }) => text)).toEqual(['Slack', 'water,', 'hold']);
+  const starts = (await words()).map(({ start }) => start);
+  expect(starts).toEqual([...starts].sort((a, b) => a - b));
+  expect((await words()).every(({ source }) => source === 'tapped')).toBe(true);
+
+  // Heard again with clicks, and undone in one step.
+  await page.keyboard.press('Shift+T');
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await words()).length).toBe(0);
+});
+
+test('keys of the pulse and of what is in hand do nothing where it cannot be seen', async ({
+  page,
+  serving,
+}) => {
+  const id = await openSong(page, serving);
+  await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('link', { name: /^Material/ }).click();
+  await expect(page.getByText('Onset strength over time')).toBeVisible();
+  const before = await held(serving, id);
+  for (const key of ['h', 'd', 'b', 'r', 'x', 'Shift+B', 'Shift+H', 'Delete'])
+    await page.keyboard.press(key);
+  await page.waitForTimeout(400);
+  const after = await held(serving, id);
+  expect(after.programme.beats).toEqual(before.programme.beats);
+  expect(after.programme.cues).toEqual(before.programme.cues);
+});
+
+test('marks are moved by mouse and frame, alone and many at once, and keep their purpose', async ({
+  page,
+  serving,
+}) => {
+  const id = await openSong(page, serving);
+  const marks = async () =>
+    Object.values((await held(serving, id)).programme.marks).sort((a, b) => a.at - b.at);
+  const [first] = await marks();
+  const rows = new RowsOfTiming(page);
+  await expect(rows.rows).toBeVisible();
+  const at = secondsOf(first?.at);
+  await rows.drag(at, at + 0.4, { band: 'tags', modifier: 'Alt' });
+  await expect.poll(async () => frames((await marks())[0]?.at)).toBe(frames(first?.at) + 10);
+
+  const panel = page.getByRole('region', { name: 'Marks in hand' });
+  await expect(panel.getByText('Mark 1 of 4')).toBeVisible();
+  await panel.getByLabel('Name').fill('the first line');
+  await panel.getByLabel('Name').press('Enter');
+  await panel.getByRole('combobox', { name: 'For' }).click();
+  await page.getByRole('option', { name: 'Doubt' }).click();
+  await expect
+    .poll(async () => [(await marks())[0]?.name, (await marks())[0]?.purpose])
+    .toEqual(['the first line', 'doubt']);
+
+  await rows.rows.focus();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Alt+Shift+ArrowRight');
+  await expect.poll(async () => frames((await marks())[0]?.at)).toBe(frames(first?.at) + 20);
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => (await marks()).length).toBe(0);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await marks()).length).toBe(4);
+});
+
+test('settings of listening say at once what they would find', async ({ page, serving }) => {
+  const ferry = (await serving.programmes()).find(({ title }) => title.startsWith('The Ferry'));
+  await open(page, ferry?.id ?? '', 'material');
+  await expect(page.getByText('39 pieces of speech', { exact: true })).toBeVisible();
+  await expect(page.getByText('These settings find just these.')).toBeVisible();
+  await page.getByLabel('Shortest pause, s').fill('1');
+  await expect(page.getByText(/^With these settings it would be \d+ pieces\.$/)).toBeVisible();
+  const pieces = async () =>
+    Object.keys((await held(serving, ferry?.id ?? '')).programme.pieces).length;
+  expect(await pieces()).toBe(39);
+  const rise = page.getByText(/^\d+ stand out so far\.$/);
+  const before = Number.parseInt(await rise.innerText());
+  await page.getByLabel('Must rise by, dB').fill('30');
+  await expect.poll(async () => Number.parseInt(await rise.innerText())).toBeLessThan(before);
+
+  // Only a stretch is found again where pieces are picked.
+  await page.getByRole('link', { name: /^Timing/ }).click();
+  await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Pieces').click();
+  await page.keyboard.press('ArrowDown');
+  for (let press = 0; press < 5; press++) await page.keyboard.press('Shift+ArrowDown');
+  await page.getByRole('link', { name: /^Material/ }).click();
+  await page.getByLabel('Shortest pause, s').fill('2');
+  await page.getByRole('button', { name: 'Find in the picked stretch' }).click();
+  await expect.poll(pieces).toBeLessThan(39);
+  expect(await pieces()).toBeGreaterThan(30);
+});
+
+test('a sound without a pulse says so, and keeps none', async ({ page, serving }) => {
+  const id = await openSong(page, serving, 'material');
+  const hiss = new Float32Array(22_050 * 6);
+  addHiss(hiss, 0.05);
+  await bringIn(page, serving, id, { name: 'weir.wav', buffer: wavOf(hiss, 22_050) });
+  const before = Object.keys((await held(serving, id)).programme.beats).length;
+  await page
+    .getByRole('region', { name: 'Brought in' })
+    .getByRole('button', { name: /weir\.wav Sound/ })
+    .click();
+  await expect(page.getByText('No steady pulse')).toBeVisible();
+  await page.getByRole('button', { name: 'Find the pulse' }).click();
+  await expect(page.getByText(/There is no steady pulse in this sound/)).toBeVisible();
+  await kept(page);
+  expect(Object.keys((await held(serving, id)).programme.beats)).toHaveLength(before);
+});
