@@ -2,6 +2,7 @@
 import type { Analysis, Heard } from '@cadence/core/listen/listening.ts';
 import { findOnsets } from '@cadence/core/listen/onsets.ts';
 import { findPulse, tempoOf } from '@cadence/core/listen/pulse.ts';
+import { swingOf } from '@cadence/core/listen/swing.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
@@ -65,11 +66,13 @@ function speechOf({ speech }: Heard, duration: number): object {
 
 function pulseOf({ pulse }: Heard): object {
   const { beats, metre, confidence } = findPulse(pulse);
+  const times = beats.map(({ at }) => at);
   return {
     pulse: {
       beats: beats.map(({ at, bar, confidence: sure }) => ({ at, bar, confidence: sure })),
-      tempo: tempoOf(beats.map(({ at }) => at)),
+      tempo: tempoOf(times),
       metre,
+      swing: (metre !== '6/8' && swingOf(pulse, times)) || null,
       confidence,
     },
   };

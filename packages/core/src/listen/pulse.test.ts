@@ -3,10 +3,11 @@ import { decodeBeats } from './beats.ts';
 import { Decimator } from './decimate.ts';
 import { Listener } from './listening.ts';
 import { findOnsets } from './onsets.ts';
-import { dominantTempo, evened, findPulse, tempoOf } from './pulse.ts';
+import { dominantTempo, evened, findPulse, sureOf, tempoOf } from './pulse.ts';
 import { PulseListener } from './pulseEvidence.ts';
 import { drumKit, noise } from './sounds.samples.ts';
 import { STEPS_A_SECOND } from './steps.ts';
+import { swingOf } from './swing.ts';
 
 function hear(samples: Float32Array, rate: number, chunk = 8192) {
   const decimator = new Decimator(rate);
@@ -19,6 +20,56 @@ function hear(samples: Float32Array, rate: number, chunk = 8192) {
 /** The share of `wanted` that something found lies within 70 ms of. */
 const share = (found: readonly number[], wanted: readonly number[]) =>
   wanted.filter((at) => found.some((other) => Math.abs(other - at) <= 0.07)).length / wanted.length;
+
+describe('swing', () => {
+  const swingIn = (bpm: number, halves: readonly number[], seconds = 16) => {
+    const kit = drumKit(16_000, { seconds, bpm, beats: 3, halves });
+    return swingOf(hear(kit.samples, 16_000), kit.beats);
+  };
+
+  it.each([
+    [96, 0.5],
+    [96, 0.58],
+    [140, 0.62],
+    [120, 0.667],
+    [180, 0.6],
+  ])('at %i beats a minute of %f of a beat is heard to a fortieth', (bpm, half) => {
+    expect(Math.abs((swingIn(bpm, [0, half]) ?? 0) - half)).toBeLessThan(0.025);
+  });
+
+  it('is none where beats are whole, in three, few or far apart', () => {
+    expect(swingIn(110, [0])).toBeUndefined();
+    expect(swingIn(110, [0, 1 / 3, 2 / 3])).toBeUndefined();
+    expect(swingIn(110, [0, 0.6], 4)).toBeUndefined();
+    const kit = drumKit(16_000, { seconds: 16, bpm: 110, beats: 3, halves: [0, 0.6] });
+    expect(
+      swingOf(
+        hear(kit.samples, 16_000),
+        kit.beats.filter((_, at) => at % 4 === 0),
+      ),
+    ).toBeUndefined();
+    expect(swingOf({ onsets: new Uint8Array(0), firstMiddle: 0 }, [])).toBeUndefined();
+  });
+});
+
+describe('how sure it is of beats', () => {
+  it('is as found, and less of beats that lie between', () => {
+    const kit = drumKit(16_000, { seconds: 16, bpm: 112, beats: 4 });
+    const evidence = hear(kit.samples, 16_000);
+    const { beats } = findPulse(evidence);
+    const sure = sureOf(
+      evidence,
+      beats.map(({ at }) => at),
+    );
+    expect(sure).toHaveLength(beats.length);
+    beats.forEach(({ confidence }, at) => expect(sure[at]).toBeCloseTo(confidence, 1));
+    const off = sureOf(
+      evidence,
+      beats.map(({ at }) => at + 0.13),
+    );
+    expect(Math.max(...off)).toBeLessThan(Math.min(...sure));
+  });
+});
 
 describe('the pulse', () => {
   it.each([

@@ -34,26 +34,52 @@ const OPINIONS = 3;
 const LEAST_CONFIDENCE = 0.3;
 /** Beats to either side over which confidence is averaged. */
 const ABOUT = 4;
+/** A step is about two frames of 10 ms: its middle lies 5 ms after that of the first. */
+const HALF_STEP = 0.005;
 /** A pulse of fewer beats is none. */
 const FEWEST = 6;
 
+/** One of the opinions, 0 to 1, by step. */
+const opinion = ({ opinions }: PulseEvidence, which: number): Float32Array =>
+  Float32Array.from(
+    { length: Math.floor(opinions.length / OPINIONS) },
+    (_, step) => (opinions[step * OPINIONS + which] ?? 0) / 255,
+  );
+
+/** The highest opinion within two steps. */
+function near(of: Float32Array, step: number): number {
+  let best = 0;
+  for (let off = -2; off <= 2; off++) best = Math.max(best, of[step + off] ?? 0);
+  return best;
+}
+
+/** The mean opinion over the beats around each, from 0 to 1. */
+function confidenceAt(beat: Float32Array, steps: readonly number[]): number[] {
+  const raw = steps.map((step) => near(beat, step));
+  return steps.map((_, at) => mean(raw.slice(Math.max(0, at - ABOUT), at + ABOUT + 1)));
+}
+
+/**
+ * How sure it is of beats, wherever they come from.
+ *
+ * @param times  of the beats, in seconds, in order
+ * @returns      from 0 to 1, one a beat: the mean over the beats around it
+ */
+export function sureOf(evidence: PulseEvidence, times: readonly number[]): number[] {
+  const steps = times.map((at) =>
+    Math.round((at - evidence.firstMiddle - HALF_STEP) * STEPS_A_SECOND),
+  );
+  return confidenceAt(opinion(evidence, 0), steps);
+}
+
 export function findPulse(evidence: PulseEvidence): FoundPulse {
-  const { opinions } = evidence;
-  const count = Math.floor(opinions.length / OPINIONS);
-  const opinion = (which: number) =>
-    Float32Array.from(
-      { length: count },
-      (_, step) => (opinions[step * OPINIONS + which] ?? 0) / 255,
-    );
-  const [beat, bar, threes] = [opinion(0), opinion(1), opinion(2)];
+  const [beat, bar, threes] = [0, 1, 2].map((which) => opinion(evidence, which)) as [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ];
   const steps = decodeBeats(beat);
-  const near = (of: Float32Array, step: number, reach: number) => {
-    let best = 0;
-    for (let off = -reach; off <= reach; off++) best = Math.max(best, of[step + off] ?? 0);
-    return best;
-  };
-  const raw = steps.map((step) => near(beat, step, 2));
-  const confidence = steps.map((_, at) => mean(raw.slice(Math.max(0, at - ABOUT), at + ABOUT + 1)));
+  const confidence = confidenceAt(beat, steps);
   const runs = runsOf(steps, confidence);
   const found = runs.flatMap((run) => {
     const times = evened(run.map((at) => timeOf(evidence, beat, steps[at] as number)));
@@ -61,7 +87,7 @@ export function findPulse(evidence: PulseEvidence): FoundPulse {
       threes.subarray(steps[run[0] as number], (steps[run.at(-1) as number] ?? 0) + 1),
     );
     const places = decodeBars(
-      run.map((at) => near(bar, steps[at] as number, 2)),
+      run.map((at) => near(bar, steps[at] as number)),
       inThrees ? [BEATS_A_BAR['6/8']] : undefined,
     );
     return run.map((at, index) => ({
@@ -122,8 +148,7 @@ function timeOf({ firstMiddle }: PulseEvidence, beat: Float32Array, step: number
   let top = step;
   for (let off = -2; off <= 2; off++)
     if ((beat[step + off] ?? 0) > (beat[top] ?? 0)) top = step + off;
-  // A step is about two frames of 10 ms: its middle lies 5 ms after that of the first.
-  return Math.max(0, firstMiddle + 0.005 + (top + vertex(beat, top)) / STEPS_A_SECOND);
+  return Math.max(0, firstMiddle + HALF_STEP + (top + vertex(beat, top)) / STEPS_A_SECOND);
 }
 
 /** Beats to either side of one through which a line is laid, and how far one may lie off it. */

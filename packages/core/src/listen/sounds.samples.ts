@@ -53,7 +53,15 @@ export function drumKit(
     bpm,
     beats,
     first = 0.5,
-  }: { seconds: number; bpm: number; beats: number; first?: number },
+    halves = [0, 0.5],
+  }: {
+    seconds: number;
+    bpm: number;
+    beats: number;
+    first?: number;
+    /** Where in the beat the cymbal is struck; the first is the louder one. */
+    halves?: readonly number[];
+  },
 ): { samples: Float32Array; beats: number[]; bars: number[] } {
   const samples = new Float32Array(rate * seconds);
   const step = 60 / bpm;
@@ -68,7 +76,7 @@ export function drumKit(
       hits.push({ at: at + step / 2, loud: 0.5, ring: 0.09, pitch: 62 });
     if (beats === 4 ? place % 2 === 1 : place > 0)
       hits.push({ at, loud: 0.45, ring: 0.05, pitch: 210 });
-    for (const half of [0, 0.5])
+    for (const half of halves)
       hits.push({ at: at + half * step, loud: half ? 0.08 : 0.14, ring: 0.012, pitch: 5200 });
   }
   strike(samples, rate, hits);

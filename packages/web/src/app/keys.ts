@@ -4,9 +4,10 @@
  * A key is named as it is read aloud: modifiers first, then the key as it is printed.
  */
 import { act } from './actions.ts';
-import { hold } from './handActions.ts';
+import { hold, pickedNow } from './handActions.ts';
 import { showWindow } from '../timing/windows.ts';
 import { tapping } from '../timing/tapping.ts';
+import { say } from './say.ts';
 import { isTaken, nameOfStroke } from './strokes.ts';
 import { openHelp, type ListedKey } from './KeysHelp.tsx';
 import { store } from './store.ts';
@@ -34,6 +35,13 @@ const inHand = (cues: () => void, others: () => void): Pick<Key, 'run' | 'ofHand
   run: () => (store.getState().view.hand === 'cues' || !isIn('timing') ? cues() : others()),
   ofHand: true,
 });
+
+const notPicked = () => say.note('Take pieces in hand in Timing, and pick those to find again.');
+
+const findAgain = () =>
+  store.getState().view.hand === 'pieces' && pickedNow().length > 0
+    ? showWindow('findAgain')
+    : notPicked();
 
 /** Whether what a key works on can be seen: nothing else is changed by it. */
 const isSeen = ({ group, ofHand }: Key): boolean => {
@@ -214,6 +222,12 @@ export const KEYS: readonly Key[] = [
     does: 'Take the next kind in hand: cues, pieces, beats, hits, marks',
     group: 'Cues, or what is in hand',
     run: hold.nextHand,
+  },
+  {
+    keys: 'P',
+    does: 'Find speech again in the stretch of the picked pieces',
+    group: 'Cues, or what is in hand',
+    ...inHand(notPicked, findAgain),
   },
   {
     keys: 'V',

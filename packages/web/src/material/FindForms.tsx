@@ -1,51 +1,30 @@
 /** Finding again with other settings: what it would change is shown at once, and kept as one step. */
 import { Button } from '@mantine/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { LEAST_RISE } from '@cadence/core/listen/hits.ts';
 import { hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import { DEFAULT_SPEECH, type SpeechSettings } from '@cadence/core/listen/speech.ts';
+import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
 import { setHits } from '@cadence/core/programme/edits/hits.ts';
 import { beatsOf, hitsOf } from '@cadence/core/programme/edits/keepFound.ts';
 import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { setPulse } from '@cadence/core/programme/edits/pulse.ts';
-import { materialTime } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
-import type { Range } from '@cadence/core/time/range.ts';
-import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { act } from '../app/actions.ts';
 import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
-import { hold, pickedStretch } from '../app/handActions.ts';
+import { hold } from '../app/handActions.ts';
 import { say } from '../app/say.ts';
-import { currentCues, openNow, useApp, useShown } from '../app/store.ts';
+import { currentCues, openNow, useShown } from '../app/store.ts';
 import { FigureField } from './FigureField.tsx';
 import { inListening } from './heard.ts';
+import { SpeechFields, usePieces } from './speechSettings.tsx';
 import classes from './MaterialPlace.module.css';
 
 interface FormProps {
   readonly material: Material;
   readonly heard: KeptHeard | undefined;
-}
-
-/** What finding speech with these settings gives; undefined until it is there. */
-function usePieces(
-  heard: KeptHeard | undefined,
-  settings: SpeechSettings,
-): readonly Range[] | undefined {
-  const [found, setFound] = useState<readonly Range[]>();
-  useEffect(() => {
-    if (!heard) return;
-    let stale = false;
-    void inListening()
-      .find(heard.speech, settings)
-      .then((pieces) => !stale && setFound(pieces));
-    return () => {
-      stale = true;
-    };
-  }, [heard, settings]);
-  return found;
 }
 
 export function FindSpeech({ material, heard }: FormProps) {
@@ -54,20 +33,14 @@ export function FindSpeech({ material, heard }: FormProps) {
   const found = usePieces(heard, settings);
   const cues = useShown((programme) => currentCues(programme).length);
   const inUse = useShown(({ facts }) => facts.sound === material.id);
-  const hand = useApp((state) => state.view.hand);
   const navigate = useNavigate();
-  const stretch = hand === 'pieces' ? pickedStretch() : undefined;
-  const find = (inside?: Range) => {
-    const { programme } = openNow();
-    const there = (time: Ticks) => materialTime(programme, material.id, time);
-    const part = inside && { start: there(inside.start), end: there(inside.end) };
-    if (found) make(setPieces(programme, material.id, found, newId, part));
+  const find = () => {
+    if (found) make(setPieces(openNow().programme, material.id, found, newId));
   };
   const goOn = () => {
     if (cues === 0) act.makeCues();
     void navigate('../words');
   };
-  const set = (part: Partial<SpeechSettings>) => setSettings({ ...settings, ...part });
   return (
     <div className={`card ${classes.found}`}>
       <div>
@@ -79,34 +52,9 @@ export function FindSpeech({ material, heard }: FormProps) {
         </span>
       </div>
       <div className={classes.settings}>
-        <FigureField
-          label="Shortest pause, s"
-          value={settings.shortestPause}
-          bounds={[0.05, 5]}
-          step={0.05}
-          change={(shortestPause) => set({ shortestPause })}
-        />
-        <FigureField
-          label="Shortest piece, s"
-          value={settings.shortestPiece}
-          bounds={[0.02, 5]}
-          step={0.05}
-          change={(shortestPiece) => set({ shortestPiece })}
-        />
-        <FigureField
-          label="How strict, %"
-          value={Math.round(settings.strictness * 100)}
-          bounds={[5, 95]}
-          step={5}
-          change={(share) => set({ strictness: share / 100 })}
-        />
+        <SpeechFields settings={settings} change={setSettings} />
         <span className="spring" />
-        {stretch && (
-          <Button onClick={() => find(stretch)} disabled={!found}>
-            Find in the picked stretch
-          </Button>
-        )}
-        <Button onClick={() => find()} disabled={!found}>
+        <Button onClick={find} disabled={!found}>
           Find speech
         </Button>
         {inUse && count > 0 && (

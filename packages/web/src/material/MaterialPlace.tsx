@@ -5,6 +5,7 @@ import { Suspense, useMemo, useState } from 'react';
 import { lazyPart } from '../app/patiently.ts';
 import { silenceIn } from '@cadence/core/listen/loudness.ts';
 import { dominantTempo } from '@cadence/core/listen/pulse.ts';
+import { EVEN, swingOf } from '@cadence/core/listen/swing.ts';
 import { removeMaterial, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
 import { addSound } from '@cadence/core/programme/edits/sounds.ts';
 import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
@@ -202,6 +203,10 @@ function ArrivalCard({ arrival }: { arrival: Arrival }) {
   );
 }
 
+/** How long the halves of a swung beat are to each other, in hundredths of the beat. */
+const swungAs = (swing: number): string =>
+  `${Math.round(100 * swing)} to ${Math.round(100 * (1 - swing))}`;
+
 function joined(parts: readonly Int8Array[]): Int8Array {
   const all = new Int8Array(parts.reduce((sum, part) => sum + part.length, 0));
   let at = 0;
@@ -218,7 +223,10 @@ function About({ material }: { material: Material }) {
   const beats = useShown((programme) => beatsInOrder(programme, material.id));
   const facts = useShown((programme) => programme.facts);
   const heardToo = useShown((programme) => soundOf(programme, material.id) !== undefined);
-  const tempo = useMemo(() => dominantTempo(beats.map(({ at }) => toSeconds(at))), [beats]);
+  const times = useMemo(() => beats.map(({ at }) => toSeconds(at)), [beats]);
+  const tempo = useMemo(() => dominantTempo(times), [times]);
+  const swing = useMemo(() => heard && swingOf(heard.pulse, times), [heard, times]);
+  const inThrees = beats.some(({ bar }) => bar === '6/8');
   const silence = useMemo(() => heard && silenceIn(heard.level), [heard]);
   const spoken = pieces.reduce((sum, piece) => sum + toSeconds(lengthOf(piece)), 0);
   const duration = toSeconds(material.length);
@@ -301,7 +309,12 @@ function About({ material }: { material: Material }) {
             </div>
             <div>
               <dt>Tempo</dt>
-              <dd>{tempo === undefined ? 'none' : `${tempo.toFixed(1)} a minute`}</dd>
+              <dd>
+                {tempo === undefined ? 'none' : `${tempo.toFixed(1)} a minute`}
+                {swing !== undefined && !inThrees && (
+                  <small>{swing < EVEN ? 'even halves' : `swung ${swungAs(swing)}`}</small>
+                )}
+              </dd>
             </div>
             <div>
               <dt>Sample rate</dt>

@@ -7,7 +7,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { momentaryLufs } from '@cadence/core/listen/loudness.ts';
 import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { FRAMES_A_SECOND } from '@cadence/core/listen/spectra.ts';
-import { tempoOf } from '@cadence/core/listen/pulse.ts';
+import { sureOf, tempoOf } from '@cadence/core/listen/pulse.ts';
 import type { Beat, Piece } from '@cadence/core/programme/programme.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { InTurn } from '../app/InTurn.tsx';
@@ -29,16 +29,25 @@ export default function Plots({ heard, pieces, beats, duration }: PlotsProps) {
         <Levels heard={heard} />
         {pieces.length > 2 && <Pauses pieces={pieces} />}
         {beats.length > 2 && <Tempo beats={beats} duration={duration} />}
+        {beats.length > 2 && <Sureness heard={heard} beats={beats} duration={duration} />}
         <Onsets heard={heard} duration={duration} />
       </InTurn>
     </div>
   );
 }
 
+/** How many points a curve is drawn with at most. */
+const POINTS = 240;
+
 const clock = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 
-function axes(dyes: Dyes, y: string, time?: number): ChartOptions<'line'> & ChartOptions<'bar'> {
+function axes(
+  dyes: Dyes,
+  y: string,
+  time?: number,
+  highest?: number,
+): ChartOptions<'line'> & ChartOptions<'bar'> {
   return {
     animation: false,
     maintainAspectRatio: false,
@@ -57,6 +66,7 @@ function axes(dyes: Dyes, y: string, time?: number): ChartOptions<'line'> & Char
         grid: { display: false },
       },
       y: {
+        ...(highest !== undefined && { min: 0, max: highest }),
         title: { display: true, text: y, color: dyes.slate, font: { size: 10.5 } },
         ticks: { color: dyes.slate, maxTicksLimit: 4, font: { size: 10.5 } },
         grid: { color: dyes.flax },
@@ -109,16 +119,21 @@ interface CurveProps extends Omit<PlotProps, 'children'> {
   readonly points: { x: number; y: number }[];
   /** In seconds. */
   readonly duration: number;
-  readonly dye: 'weld' | 'madder';
+  readonly dye: 'weld' | 'madder' | 'indigo';
+  /** Of the unit, where it is known. */
+  readonly highest?: number;
   readonly stepped?: boolean;
 }
 
-function Curve({ title, unit, points, duration, dye, stepped = false }: CurveProps) {
+function Curve({ title, unit, points, duration, dye, highest, stepped = false }: CurveProps) {
   const dyes = useDyes();
   const line = { borderColor: dyes[dye], borderWidth: stepped ? 2 : 1, pointRadius: 0, stepped };
   return (
     <Plot title={title}>
-      <Line data={{ datasets: [{ data: points, ...line }] }} options={axes(dyes, unit, duration)} />
+      <Line
+        data={{ datasets: [{ data: points, ...line }] }}
+        options={axes(dyes, unit, duration, highest)}
+      />
     </Plot>
   );
 }
@@ -184,8 +199,31 @@ function Tempo({ beats, duration }: { beats: readonly Beat[]; duration: number }
   );
 }
 
-/** How many points the curve of onsets is drawn with. */
-const POINTS = 240;
+interface SurenessProps {
+  readonly heard: KeptHeard;
+  readonly beats: readonly Beat[];
+  readonly duration: number;
+}
+
+/** How sure the program is of the beats as they stand now, over time. */
+function Sureness({ heard, beats, duration }: SurenessProps) {
+  const points = useMemo(() => {
+    const times = beats.map(({ at }) => toSeconds(at));
+    const sure = sureOf(heard.pulse, times);
+    const each = Math.max(1, Math.ceil(times.length / POINTS));
+    return times.flatMap((x, at) => (at % each === 0 ? [{ x, y: 100 * (sure[at] ?? 0) }] : []));
+  }, [heard, beats]);
+  return (
+    <Curve
+      title="How sure of the beats"
+      unit="% sure"
+      points={points}
+      duration={duration}
+      highest={100}
+      dye="indigo"
+    />
+  );
+}
 
 function Onsets({ heard, duration }: { heard: KeptHeard; duration: number }) {
   const { onsets } = heard.pulse;

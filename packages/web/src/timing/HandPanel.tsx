@@ -253,12 +253,7 @@ function Pieces({ things }: Shown) {
   return (
     <>
       {one ? (
-        <>
-          <Times things={things} />
-          <Hint>
-            In Material, speech can be found again just in this stretch, with other settings.
-          </Hint>
-        </>
+        <Times things={things} />
       ) : (
         <Hint>
           Click a piece of speech, or press Down to go to the next one. Its edges can be dragged;
@@ -271,6 +266,9 @@ function Pieces({ things }: Shown) {
         </Do>
         <Do does={hold.join} keys="J" off={!one}>
           Join
+        </Do>
+        <Do does={() => showWindow('findAgain')} keys="P" off={!one}>
+          Find again here
         </Do>
         <SplitNewDelete what="piece" one={one} />
       </div>

@@ -32,6 +32,11 @@ const WINDOWS = {
     size: 620,
     body: lazyPart(() => import('./PullStarts.tsx')),
   },
+  findAgain: {
+    title: 'Find speech again in this stretch',
+    size: 480,
+    body: lazyPart(() => import('./FindAgain.tsx')),
+  },
   tempoMap: {
     title: 'Tempo map from a MIDI file',
     size: 480,
