@@ -10,7 +10,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { writeMidi } from 'midi-file';
-import { notes, PROGRAMS, TEMPO } from './slack/song.ts';
+import { notes, PROGRAMS, songLength, TEMPO } from './slack/song.ts';
 
 const QUARTER = 480;
 const FONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
@@ -49,5 +49,7 @@ const wav = join(scratch, 'song.wav');
 const header = { format: 0 as const, numTracks: 1, ticksPerBeat: QUARTER };
 writeFileSync(midi, Buffer.from(writeMidi({ header, tracks: [track] })));
 run('fluidsynth', ['-ni', '-q', '-g', '0.6', '-r', '48000', '-F', wav, FONT, midi]);
-run('ffmpeg', ['-y', '-v', 'error', '-i', wav, '-b:a', '72k', join(folder, 'slack-water.opus')]);
+const length = ['-t', songLength().toFixed(2)];
+const to = join(folder, 'slack-water.opus');
+run('ffmpeg', ['-y', '-v', 'error', '-i', wav, ...length, '-b:a', '72k', to]);
 rmSync(scratch, { recursive: true });

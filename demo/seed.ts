@@ -22,7 +22,7 @@ import { parseTimecode } from '@cadence/core/time/timecode.ts';
 import type { Running } from '@cadence/server/start.ts';
 import { FILM } from './ferry/river.ts';
 import { TYPED } from './ferry/script.ts';
-import { LINES, notes, TEMPO } from './slack/song.ts';
+import { LINES, songLength } from './slack/song.ts';
 
 const here = fileURLToPath(new URL('./', import.meta.url));
 const folder = `${here}ferry/`;
@@ -61,7 +61,6 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
   const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
     (programme = apply(programme, edit.changes));
   const id = randomUUID();
-  const beat = 60 / TEMPO;
   change(
     addMaterial(programme, {
       id,
@@ -69,7 +68,7 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
       bytes: song.bytes,
       name: 'slack-water.opus',
       kind: 'sound',
-      length: fromSeconds((notes().at(-1)?.at ?? 0) * beat + 3),
+      length: fromSeconds(songLength()),
       sound: { sampleRate: 48_000, channels: 2, codec: 'opus' },
       picture: null,
       family: null,

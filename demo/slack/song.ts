@@ -104,3 +104,6 @@ export function notes(): Note[] {
   put(1, end, 4, D - 12, 84);
   return all;
 }
+
+/** How long the song is with the end of its last sound, in seconds. */
+export const songLength = (): number => ((notes().at(-1)?.at ?? 0) * 60) / TEMPO + 3;

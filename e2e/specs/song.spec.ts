@@ -212,7 +212,7 @@ test('settings of listening say at once what they would find', async ({ page, se
   for (let press = 0; press < 5; press++) await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('p');
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByRole('status')).toContainText('6 pieces in the place of 6; 0 that you');
+  await expect(dialog.getByRole('status')).toContainText('6 pieces in the place of 6.');
   await dialog.getByLabel('Shortest pause, s').fill('2');
   await expect(dialog.getByRole('status')).not.toContainText('6 pieces in the place');
   await dialog.getByRole('button', { name: 'Find again' }).focus();

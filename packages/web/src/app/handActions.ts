@@ -166,7 +166,7 @@ export const hold = {
     const { hand } = store.getState().view;
     const next = HANDS[(HANDS.indexOf(hand) + 1) % HANDS.length] ?? 'cues';
     store.dispatch(looked({ hand: next }));
-    say.note(`In hand: ${NAMES[next].many.toLowerCase()}.`);
+    say.note(`In hand: ${NAMES[next].many.toLowerCase()}.`, 'hand');
   },
   pick,
   next: () => step(1),

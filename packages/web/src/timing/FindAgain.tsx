@@ -47,7 +47,11 @@ export default function FindAgain({ close }: { close: () => void }) {
       </div>
       <p className="quiet" role="status">
         {planned
-          ? `${plural(planned.made, 'piece')} in the place of ${planned.gone}; ${planned.kept} that you corrected ${planned.kept === 1 ? 'stays' : 'stay'}.`
+          ? `${plural(planned.made, 'piece')} in the place of ${planned.gone}.${
+              planned.kept > 0
+                ? ` ${plural(planned.kept, 'corrected piece')} stay as they are.`
+                : ''
+            }`
           : 'Listening …'}
       </p>
       <WindowFoot close={close} take={take} off={!planned}>
