@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
-import { expect, held, open, test } from '../fixtures.ts';
+import { expect, held, open, SECOND, test } from '../fixtures.ts';
 
 const require = createRequire(import.meta.url);
 const demo = (name: string) => fileURLToPath(new URL(`../../demo/ferry/${name}`, import.meta.url));
@@ -142,4 +142,39 @@ test('captions are brought in as cues', async ({ page, serving, programme }) => 
     .setInputFiles(file('ferry.srt', Buffer.from(srt)));
   await page.getByRole('button', { name: 'Replace the cues' }).click();
   await expect.poll(async () => (await held(serving, programme)).texts).toEqual(['From a file.']);
+});
+
+test('lyrics come in with the times of their words, and leave as LRC', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'material');
+  const lrc =
+    '[ti:Slack Water]\n[00:01.00]<00:01.00>Slack <00:01.52>water,\n[00:03.00]hold the chain\n[00:05.00]\n';
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(file('song.lrc', Buffer.from(lrc)));
+  await page.getByRole('button', { name: 'Replace the cues' }).click();
+  await expect
+    .poll(async () => (await held(serving, programme)).texts)
+    .toEqual(['Slack water,', 'hold the chain']);
+  const { words } = (await held(serving, programme)).cues[0] as unknown as {
+    words: { text: string; start: number }[];
+  };
+  expect(words.map(({ text, start }) => [text, start / SECOND])).toEqual([
+    ['Slack', 1],
+    ['water,', 1.52],
+  ]);
+
+  await page.getByRole('link', { name: /^Handover/ }).click();
+  await page.getByRole('checkbox', { name: /^SRT/ }).uncheck();
+  await page.getByRole('checkbox', { name: /^WebVTT/ }).uncheck();
+  await page.getByRole('checkbox', { name: /^LRC/ }).check();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write 1 file' }).click();
+  await expect(page.getByText(/read back and equal/)).toHaveCount(1);
+  const written = await readFile(await (await saved).path(), 'utf8');
+  expect(written.split('\n')[0]).toBe('[00:01.00]<00:01.00>Slack <00:01.52>water,<00:03.00>');
 });

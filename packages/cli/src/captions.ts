@@ -23,7 +23,7 @@ async function readFile(file: string, options: CaptionOptions) {
   const asked = options.as === undefined ? undefined : formatNamed(options.as);
   if (options.as !== undefined && !asked)
     throw new WrongUsage(
-      `${options.as} is no format that can be read; srt, vtt, midi and wav are.`,
+      `${options.as} is no format that can be read; srt, vtt, lrc, midi and wav are.`,
     );
   try {
     const format = asked ?? recogniseFormat(text, file);
@@ -45,6 +45,7 @@ export async function readCommand(file: string, options: CaptionOptions): Promis
     cues: read.captions.map(cueJson),
     warnings: read.warnings,
     ...(read.metadata && { metadata: read.metadata }),
+    ...(read.lines && { lines: read.lines.map(({ start, text }) => [secondsOf(start), text]) }),
   };
 }
 
@@ -86,7 +87,7 @@ export async function convertCommand(
 
 function targetFormat(to: string): Format {
   const format = formatNamed(/\.([a-z0-9]+)$/i.exec(to)?.[1] ?? '');
-  if (!format) throw new WrongUsage(`Nothing is written as ${to}; .srt and .vtt are.`);
+  if (!format) throw new WrongUsage(`Nothing is written as ${to}; .srt, .vtt and .lrc are.`);
   return format;
 }
 

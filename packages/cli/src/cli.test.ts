@@ -55,6 +55,37 @@ describe('cadence', () => {
     );
   });
 
+  it('reads lyrics with their lines, and writes them', () => {
+    const words = '[ti:Slack Water]\n[00:01.00]<00:01.00>Slack <00:01.50>water\n[00:02.00]\n';
+    writeFileSync(join(folder, 'song.lrc'), words);
+    const { json } = cadence('read', 'song.lrc', '--json');
+    expect(json).toEqual({
+      format: 'lrc',
+      encoding: 'utf-8',
+      cues: [
+        {
+          start: 1,
+          end: 2,
+          text: 'Slack water',
+          words: [
+            { text: 'Slack', start: 1, end: 1.5 },
+            { text: 'water', start: 1.5, end: 2 },
+          ],
+        },
+      ],
+      warnings: [],
+      metadata: { ti: 'Slack Water' },
+      lines: [
+        [1, 'Slack water'],
+        [2, ''],
+      ],
+    });
+    cadence('convert', 'song.lrc', 'again.lrc');
+    expect(readFileSync(join(folder, 'again.lrc'), 'utf8')).toBe(
+      '[00:01.00]<00:01.00>Slack <00:01.50>water<00:02.00>\n[00:02.00]\n',
+    );
+  });
+
   it('listens', () => {
     const { phrases } = JSON.parse(readFileSync(join(demo, 'phrases.json'), 'utf8')) as {
       phrases: { start: number; end: number }[];

@@ -39,6 +39,8 @@ export interface Captions {
   readonly captions: readonly Caption[];
   readonly warnings: readonly Warning[];
   readonly metadata?: Readonly<Record<string, string>>;
+  /** Every line as it stands in a file of lyrics, the empty ones too, by start. */
+  readonly lines?: readonly { readonly start: Ticks; readonly text: string }[];
 }
 
 /** What a target format could not hold, and in how many captions. */

@@ -5,6 +5,8 @@ import { fromSeconds, toSeconds } from '../time/ticks.ts';
 import { Unreadable, type Caption } from './captions.ts';
 import { decodeText } from './decodeText.ts';
 import { recogniseFormat } from './formats.ts';
+import { readLrc } from './lrc/read.ts';
+import { writeLrc } from './lrc/write.ts';
 import { readSrt } from './srt/read.ts';
 import { writeSrt } from './srt/write.ts';
 import { readVtt } from './vtt/read.ts';
@@ -177,6 +179,7 @@ describe('writing', () => {
   it.each([
     ['SRT', writeSrt, readSrt],
     ['WebVTT', writeVtt, readVtt],
+    ['LRC', writeLrc, readLrc],
   ] as const)('%s holds any text', (_, write, read) => {
     const line = fc
       .string({

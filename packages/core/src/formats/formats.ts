@@ -1,12 +1,14 @@
 /** The formats that can be read and written, by name. */
 import { Unreadable, type Caption, type Captions, type Written } from './captions.ts';
+import { readLrc } from './lrc/read.ts';
+import { writeLrc } from './lrc/write.ts';
 import { readSrt } from './srt/read.ts';
 import { writeSrt } from './srt/write.ts';
 import { readVtt } from './vtt/read.ts';
 import { writeVtt } from './vtt/write.ts';
 
 export interface Format {
-  readonly name: 'srt' | 'vtt';
+  readonly name: 'srt' | 'vtt' | 'lrc';
   readonly title: string;
   readonly mediaType: string;
   read(text: string): Captions;
@@ -16,6 +18,7 @@ export interface Format {
 export const FORMATS: readonly Format[] = [
   { name: 'srt', title: 'SRT', mediaType: 'application/x-subrip', read: readSrt, write: writeSrt },
   { name: 'vtt', title: 'WebVTT', mediaType: 'text/vtt', read: readVtt, write: writeVtt },
+  { name: 'lrc', title: 'LRC', mediaType: 'text/plain', read: readLrc, write: writeLrc },
 ];
 
 /** The format called `name`, whatever its case; undefined where there is none. */
@@ -31,7 +34,9 @@ export function recogniseFormat(text: string, fileName: string): Format {
   const extension = /\.([a-z0-9]+)$/i.exec(fileName)?.[1] ?? '';
   const signed = /^\uFEFF?WEBVTT(?:\s|$)/.test(text) ? 'vtt' : undefined;
   const timed = /^.{0,200}-->/m.test(text) ? 'srt' : undefined;
-  const format = formatNamed(signed ?? '') ?? formatNamed(extension) ?? formatNamed(timed ?? '');
-  if (!format) throw new Unreadable('This is no format that can be read: SRT or WebVTT is.');
+  const sung = /^\s*\[\d{1,4}:\d{1,2}(?:[.:]\d{1,3})?\]/m.test(text) ? 'lrc' : undefined;
+  const format =
+    formatNamed(signed ?? '') ?? formatNamed(extension) ?? formatNamed(timed ?? sung ?? '');
+  if (!format) throw new Unreadable('This is no format that can be read: SRT, WebVTT and LRC are.');
   return format;
 }

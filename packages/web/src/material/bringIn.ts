@@ -16,7 +16,7 @@ import { inListening, readMedia, remember } from './heard.ts';
 import { openSetup } from './SetupForm.tsx';
 
 const FONT = /\.(ttf|otf|woff2)$/i;
-const CAPTIONS = /\.(srt|vtt|webvtt)$/i;
+const CAPTIONS = /\.(srt|vtt|webvtt|lrc)$/i;
 
 /** Takes files of any kind that can be used; each that cannot says why. */
 export function bringIn(files: readonly File[]): void {
