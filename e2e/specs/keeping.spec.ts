@@ -10,11 +10,12 @@ const typeOn = async (page: Page, line: number, text: string) => {
 };
 
 test('the server is killed twenty times in mid-edit', async ({ serving, programme }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   let acknowledged = (await held(serving, programme)).version;
   const [cue] = (await held(serving, programme)).cues;
   const last = new Map<number, string>();
   for (let round = 0; round < 20; round++) {
+    const before = last.size;
     // Edits are sent one after the other until the server dies under them.
     let dead = false;
     const sending = (async () => {
@@ -42,7 +43,9 @@ test('the server is killed twenty times in mid-edit', async ({ serving, programm
         }
       }
     })();
-    await new Promise((done) => setTimeout(done, 60 + ((round * 37) % 90)));
+    // However slow the machine is, some are acknowledged before it dies.
+    await expect.poll(() => last.size, { intervals: [5] }).toBeGreaterThan(before + 1);
+    await new Promise((done) => setTimeout(done, (round * 37) % 90));
     await serving.kill();
     dead = true;
     await sending;
@@ -55,7 +58,6 @@ test('the server is killed twenty times in mid-edit', async ({ serving, programm
       expect(now.texts[0]).toBe(last.get(acknowledged));
     acknowledged = now.version;
   }
-  expect(last.size).toBeGreaterThan(20);
 });
 
 test('typed work waits in the browser while the server is gone, through a reload, and goes in after', async ({

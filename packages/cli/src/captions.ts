@@ -3,7 +3,7 @@ import type { Caption, Captions } from '@cadence/core/formats/captions.ts';
 import { Unreadable } from '@cadence/core/formats/captions.ts';
 import { formatNamed, recogniseFormat, type Format } from '@cadence/core/formats/formats.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { parseRate } from '@cadence/core/time/frameRate.ts';
+import { parseRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { parseTimecode } from '@cadence/core/time/timecode.ts';
 import { add, fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { Unusable, WrongUsage } from './failure.ts';
@@ -23,11 +23,11 @@ async function readFile(file: string, options: CaptionOptions) {
   const asked = options.as === undefined ? undefined : formatNamed(options.as);
   if (options.as !== undefined && !asked)
     throw new WrongUsage(
-      `${options.as} is no format that can be read; srt, vtt, lrc, midi and wav are.`,
+      `${options.as} is no format that can be read; srt, vtt, lrc, csv, midi and wav are.`,
     );
   try {
     const format = asked ?? recogniseFormat(text, file);
-    return { format, encoding, read: format.read(text) };
+    return { format, encoding, read: format.read(text, rateOf(options)) };
   } catch (error) {
     if (error instanceof Unreadable) throw new Unusable('unreadable', error.message, file);
     throw error;
@@ -87,8 +87,14 @@ export async function convertCommand(
 
 function targetFormat(to: string): Format {
   const format = formatNamed(/\.([a-z0-9]+)$/i.exec(to)?.[1] ?? '');
-  if (!format) throw new WrongUsage(`Nothing is written as ${to}; .srt, .vtt and .lrc are.`);
+  if (!format) throw new WrongUsage(`Nothing is written as ${to}; .srt, .vtt, .lrc and .csv are.`);
   return format;
+}
+
+function rateOf(options: CaptionOptions): FrameRate {
+  const rate = parseRate(options.rate ?? '25');
+  if (!rate) throw new WrongUsage('--rate takes a frame rate, such as 25 or 30000/1001.');
+  return rate;
 }
 
 /**
@@ -98,8 +104,7 @@ function targetFormat(to: string): Format {
 function offset(options: CaptionOptions): Ticks {
   const shift = Number(options.shift ?? 0);
   if (!Number.isFinite(shift)) throw new WrongUsage('--shift takes seconds, such as 1.5 or -2.');
-  const rate = parseRate(options.rate ?? '25');
-  if (!rate) throw new WrongUsage('--rate takes a frame rate, such as 25 or 30000/1001.');
+  const rate = rateOf(options);
   const start = options.start === undefined ? ZERO : parseTimecode(options.start, rate);
   if (start === undefined) throw new WrongUsage('--start takes a timecode, such as 10:00:00:00.');
   return (fromSeconds(shift) - start) as Ticks;

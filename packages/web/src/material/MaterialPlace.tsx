@@ -31,7 +31,7 @@ import classes from './MaterialPlace.module.css';
 const Plots = lazyPart(() => import('./Plots.tsx'));
 
 const TAKEN =
-  'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt,.lrc';
+  'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt,.lrc,.csv,.tsv';
 
 export default function MaterialPlace() {
   const materials = useShown((programme) => programme.materials);
@@ -77,8 +77,8 @@ export default function MaterialPlace() {
           <div>
             <b>Drop sound, film or fonts anywhere</b>
             <br />
-            WAV, MP3, FLAC, OGG, Opus, M4A, MP4, MOV, WebM, MKV, TTF, OTF, WOFF2, and SRT, WebVTT or
-            LRC with cues
+            WAV, MP3, FLAC, OGG, Opus, M4A, MP4, MOV, WebM, MKV, TTF, OTF, WOFF2, and SRT, WebVTT,
+            LRC or CSV with cues
           </div>
         </div>
       </section>

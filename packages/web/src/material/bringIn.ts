@@ -16,7 +16,7 @@ import { inListening, readMedia, remember } from './heard.ts';
 import { openSetup } from './SetupForm.tsx';
 
 const FONT = /\.(ttf|otf|woff2)$/i;
-const CAPTIONS = /\.(srt|vtt|webvtt|lrc)$/i;
+const CAPTIONS = /\.(srt|vtt|webvtt|lrc|csv|tsv)$/i;
 
 /** Takes files of any kind that can be used; each that cannot says why. */
 export function bringIn(files: readonly File[]): void {
@@ -142,7 +142,10 @@ async function bringInCaptions(file: File): Promise<void> {
       import('@cadence/core/formats/formats.ts'),
     ]);
     const { text } = decodeText(new Uint8Array(await file.arrayBuffer()));
-    const { captions, warnings } = recogniseFormat(text, file.name).read(text);
+    const { captions, warnings } = recogniseFormat(text, file.name).read(
+      text,
+      openNow().programme.facts.frameRate,
+    );
     const take = () => takeCaptions(captions, warnings.length);
     const there = currentCues(openNow().programme).length;
     if (there === 0) take();

@@ -1,0 +1,177 @@
+/**
+ * Reading cues from a table: CSV (RFC 4180) or its like with semicolons, tabs or bars between the columns.
+ *
+ * The columns are known by their headings, in any order; without headings they are start, end and text. Times
+ * are seconds, clock times or timecodes.
+ */
+import Papa from 'papaparse';
+import { linesOf } from '../../text/lines.ts';
+import { parseRate, type FrameRate } from '../../time/frameRate.ts';
+import { add, fromSeconds, type Ticks } from '../../time/ticks.ts';
+import { parseTimecode } from '../../time/timecode.ts';
+import { Unreadable, type Caption, type Captions, type Warning } from '../captions.ts';
+import { clockTime } from '../clock.ts';
+
+const COLUMNS = {
+  start: [
+    'start',
+    'in',
+    'from',
+    'begin',
+    'start time',
+    'time in',
+    'in time',
+    'timecode in',
+    'tc in',
+  ],
+  end: ['end', 'out', 'to', 'stop', 'end time', 'time out', 'out time', 'timecode out', 'tc out'],
+  length: ['duration', 'length', 'dur'],
+  text: [
+    'text',
+    'subtitle',
+    'caption',
+    'line',
+    'lines',
+    'words',
+    'title',
+    'lyric',
+    'lyrics',
+    'dialogue',
+  ],
+  speaker: ['speaker', 'who', 'character', 'voice', 'role'],
+  id: ['id', 'number', 'no', 'no.', '#', 'cue'],
+} as const;
+type Column = keyof typeof COLUMNS;
+
+/** Where nothing says how long a cue lasts, it lasts until the next, and so long at most. */
+const UNSAID = fromSeconds(3);
+const TWENTY_FIVE = parseRate('25') as FrameRate;
+
+interface Row {
+  /** Counted from 1: the line of the file that the row begins on. */
+  readonly line: number;
+  readonly cells: readonly string[];
+}
+
+/**
+ * Reads a table of cues.
+ *
+ * @param frameRate  of timecodes such as 00:00:01:12; 25 frames a second where nothing is said
+ * @throws Unreadable where no row has a time
+ */
+export function readCsv(text: string, frameRate: FrameRate = TWENTY_FIVE): Captions {
+  const warnings: Warning[] = [];
+  const rows = rowsOf(text, warnings);
+  const [head] = rows;
+  const headed = head ? columnsOf(head.cells) : undefined;
+  const columns = headed?.start === undefined ? { start: 0, end: 1, text: 2 } : headed;
+  const body = headed?.start === undefined ? rows : rows.slice(1);
+  const cell = ({ cells }: Row, name: Column): string =>
+    (cells[(columns as Partial<Record<Column, number>>)[name] ?? -1] ?? '').trim();
+  const found: { row: Row; start: Ticks; end: Ticks | undefined }[] = [];
+  for (const row of body) {
+    const start = timeOf(cell(row, 'start'), frameRate);
+    if (start === undefined) {
+      noTime(row, cell(row, 'start'), warnings);
+      continue;
+    }
+    const length = timeOf(cell(row, 'length'), frameRate);
+    const end =
+      timeOf(cell(row, 'end'), frameRate) ??
+      (length === undefined ? undefined : add(start, length));
+    found.push({ row, start, end });
+  }
+  if (found.length === 0)
+    throw new Unreadable(
+      'No times were found in this table. It needs columns named start, end and text.',
+    );
+  const captions = found.map(({ row, start, end }, at): Caption => {
+    const speaker = cell(row, 'speaker');
+    const id = cell(row, 'id');
+    const until = endOf(row, at, start, end, found[at + 1]?.start, warnings);
+    return {
+      start: until < start ? until : start,
+      end: until < start ? start : until,
+      text: linesOf(cell(row, 'text'), speaker === '' ? {} : { speaker }),
+      ...(id !== '' && { id }),
+    };
+  });
+  return { captions, warnings };
+}
+
+function endOf(
+  { line }: Row,
+  at: number,
+  start: Ticks,
+  end: Ticks | undefined,
+  next: Ticks | undefined,
+  warnings: Warning[],
+): Ticks {
+  if (end === undefined) {
+    const message =
+      'This row does not say when it ends. It lasts until the next, three seconds at most.';
+    warnings.push({ kind: 'no end', line, message, cues: [at] });
+    const most = add(start, UNSAID);
+    return next !== undefined && next > start && next < most ? next : most;
+  }
+  if (end < start) {
+    const message = 'The end lies before the start. The two were exchanged.';
+    warnings.push({ kind: 'end before start', line, message, cues: [at] });
+  }
+  return end;
+}
+
+function noTime({ line, cells }: Row, written: string, warnings: Warning[]): void {
+  const text = cells.filter((each) => each.trim() !== '').join(' ');
+  if (text === '') return;
+  warnings.push({
+    kind: 'time',
+    line,
+    message: `“${written.slice(0, 40)}” is no time that can be read. The row was left out: “${text.slice(0, 80)}”.`,
+  });
+}
+
+/** The rows that are not empty, with the line each begins on. */
+function rowsOf(text: string, warnings: Warning[]): Row[] {
+  const rows: Row[] = [];
+  let [line, from] = [1, 0];
+  const whole = text.replace(/^\uFEFF/, '');
+  Papa.parse<string[]>(whole, {
+    delimitersToGuess: [',', ';', '\t', '|'],
+    step: ({ data, errors, meta }) => {
+      if (data.some((each) => each.trim() !== '')) rows.push({ line, cells: data });
+      for (const { type } of errors)
+        if (type === 'Quotes')
+          warnings.push({
+            kind: 'quotes',
+            line,
+            message:
+              'The quotation marks of this row do not match. It was read as well as it goes.',
+          });
+      for (; from < meta.cursor; from++) if (whole[from] === '\n') line++;
+    },
+  });
+  return rows;
+}
+
+/** Which column is which by the headings; the first that fits counts. */
+function columnsOf(cells: readonly string[]): Partial<Record<Column, number>> {
+  const names = cells.map((each) => each.trim().toLowerCase().replace(/[_-]/g, ' '));
+  return Object.fromEntries(
+    Object.entries(COLUMNS).flatMap(([column, known]) => {
+      const at = names.findIndex((name) => (known as readonly string[]).includes(name));
+      return at < 0 ? [] : [[column, at]];
+    }),
+  );
+}
+
+const CLOCK = /^(?:(\d{1,3}):)?(\d{1,3}):(\d{1,2})(?:[.,](\d{1,9}))?$/;
+const SECONDS = /^\d{1,7}(?:[.,]\d{1,12})?$/;
+
+/** Seconds, a clock time or a timecode; undefined where it is none. */
+function timeOf(written: string, frameRate: FrameRate): Ticks | undefined {
+  if (SECONDS.test(written)) return fromSeconds(Number(written.replace(',', '.')));
+  const clock = CLOCK.exec(written);
+  if (clock) return clockTime(clock[1], clock[2], clock[3], clock[4]);
+  return parseTimecode(written, frameRate);
+}
