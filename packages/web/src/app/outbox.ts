@@ -31,8 +31,10 @@ class Outbox {
   readonly #id: Id;
   #sending = false;
   #closed = false;
+  #leaving = false;
   #wait = WAITS.first;
   #timer: ReturnType<typeof setTimeout> | undefined;
+  #soon: ReturnType<typeof setTimeout> | undefined;
   #events: EventSource | undefined;
   #stored: readonly Step[] = [];
   #storing: Promise<void> = Promise.resolve();
@@ -41,6 +43,15 @@ class Outbox {
     this.#id = id;
     window.addEventListener('online', this.#now);
     window.addEventListener('pagehide', this.#leave);
+    window.addEventListener('pageshow', this.#stay);
+  }
+
+  /** Sends what was made just now; while the page goes, at once, since there is no later. */
+  soon(): void {
+    if (this.#leaving) {
+      this.#leave();
+      this.pump();
+    } else this.#soon ??= setTimeout(() => this.pump());
   }
 
   /** Opens the programme with what was still waiting in this browser. */
@@ -62,11 +73,13 @@ class Outbox {
   }
 
   close(): void {
+    if (this.#soon !== undefined) this.pump();
     this.#closed = true;
     clearTimeout(this.#timer);
     this.#events?.close();
     window.removeEventListener('online', this.#now);
     window.removeEventListener('pagehide', this.#leave);
+    window.removeEventListener('pageshow', this.#stay);
     store.dispatch(closed());
   }
 
@@ -78,12 +91,20 @@ class Outbox {
 
   /** The page goes, and there is no time for anything but this: see {@link lastWords}. */
   readonly #leave = (): void => {
+    this.#leaving = true;
     const pending = store.getState().open?.pending ?? [];
     if (pending.length > 0) localStorage.setItem(shelfOf(this.#id), JSON.stringify(pending));
   };
 
+  /** The page was kept by the browser and is shown again. */
+  readonly #stay = (): void => {
+    this.#leaving = false;
+  };
+
   /** Sends whatever waits. */
   pump(): void {
+    clearTimeout(this.#soon);
+    this.#soon = undefined;
     void this.#store();
     if (!this.#sending && !this.#closed) void this.#send();
   }
@@ -182,7 +203,6 @@ const sentOf = (step: Step, base: number): SentChange => ({
 });
 
 let outbox: Outbox | undefined;
-let soon: ReturnType<typeof setTimeout> | undefined;
 
 /** Opens a programme in this window; the one that was open is closed. */
 export async function openProgramme(id: Id): Promise<void> {
@@ -192,18 +212,9 @@ export async function openProgramme(id: Id): Promise<void> {
 }
 
 export function closeProgramme(): void {
-  if (soon !== undefined) sendNow();
   outbox?.close();
   outbox = undefined;
 }
 
-/** Sends whatever waits, in a task of its own: an edit of thousands of things is shown first. */
-export function sendWaiting(): void {
-  soon ??= setTimeout(sendNow);
-}
-
-function sendNow(): void {
-  clearTimeout(soon);
-  soon = undefined;
-  outbox?.pump();
-}
+/** Sends what was made just now, in a task of its own: an edit of thousands of things is shown first. */
+export const sendWaiting = (): void => outbox?.soon();
