@@ -1,5 +1,5 @@
 /** Frame, rate, start and length of the programme, and what its readers manage. */
-import { Button, ColorInput, NumberInput, Select, TextInput } from '@mantine/core';
+import { Button, ColorInput, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { modals } from '@mantine/modals';
 import { useState } from 'react';
 import * as yup from 'yup';
@@ -143,19 +143,17 @@ function SetupForm({ facts }: { facts: Facts }) {
           error={errors.title}
           onChange={(event) => set({ title: event.currentTarget.value })}
         />
-        <Select
+        <NativeSelect
           label="Frame, in pixels"
           data={frames}
           value={values.frame}
-          allowDeselect={false}
-          onChange={(frame) => frame && set({ frame })}
+          onChange={(event) => set({ frame: event.currentTarget.value })}
         />
-        <Select
+        <NativeSelect
           label="Frames a second"
           data={rates.includes(values.rate) ? rates : [values.rate, ...rates]}
           value={values.rate}
-          allowDeselect={false}
-          onChange={(rate) => rate && set({ rate })}
+          onChange={(event) => set({ rate: event.currentTarget.value })}
         />
         <TextInput
           label="Timecode of the first frame"
