@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { hitsIn, packHeard, unpackHeard, type KeptHeard } from './heardFile.ts';
+import { countHits, hitsIn, packHeard, unpackHeard, type KeptHeard } from './heardFile.ts';
 import type { Heard } from './listening.ts';
 import { peaksOf } from './peaks.ts';
 
@@ -75,6 +75,7 @@ describe('the file of what was heard', () => {
     const hits = heard.hits.map((hit, at) => ({ ...hit, rise: 10 * at }));
     const figures = unpackHeard(packHeard({ ...heard, hits }))?.hitFigures;
     expect(hitsIn(figures ?? new Float32Array(0), 10).map(({ rise }) => rise)).toEqual([10, 20]);
+    expect(countHits(figures ?? new Float32Array(0), 10)).toBe(2);
   });
 
   it('of an earlier layout is not taken for one', () => {

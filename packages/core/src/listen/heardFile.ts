@@ -115,6 +115,14 @@ export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
   };
 }
 
+/** How many hits among their figures rise by so many decibels at least. */
+export function countHits(figures: Float32Array, leastRise: number): number {
+  let count = 0;
+  for (let at = HIT_FIGURES - 1; at < figures.length; at += HIT_FIGURES)
+    if ((figures[at] as number) >= leastRise) count++;
+  return count;
+}
+
 /** The hits among their figures that rise by so many decibels at least. */
 export function hitsIn(figures: Float32Array, leastRise = 0): FoundHit[] {
   const hits: FoundHit[] = [];

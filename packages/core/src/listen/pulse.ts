@@ -40,11 +40,12 @@ const HALF_STEP = 0.005;
 const FEWEST = 6;
 
 /** One of the opinions, 0 to 1, by step. */
-const opinion = ({ opinions }: PulseEvidence, which: number): Float32Array =>
-  Float32Array.from(
-    { length: Math.floor(opinions.length / OPINIONS) },
-    (_, step) => (opinions[step * OPINIONS + which] ?? 0) / 255,
-  );
+function opinion({ opinions }: PulseEvidence, which: number): Float32Array {
+  const of = new Float32Array(Math.floor(opinions.length / OPINIONS));
+  for (let step = 0; step < of.length; step++)
+    of[step] = (opinions[step * OPINIONS + which] as number) / 255;
+  return of;
+}
 
 /** The highest opinion within two steps. */
 function near(of: Float32Array, step: number): number {
@@ -55,8 +56,12 @@ function near(of: Float32Array, step: number): number {
 
 /** The mean opinion over the beats around each, from 0 to 1. */
 function confidenceAt(beat: Float32Array, steps: readonly number[]): number[] {
-  const raw = steps.map((step) => near(beat, step));
-  return steps.map((_, at) => mean(raw.slice(Math.max(0, at - ABOUT), at + ABOUT + 1)));
+  const sums = new Float64Array(steps.length + 1);
+  steps.forEach((step, at) => (sums[at + 1] = (sums[at] as number) + near(beat, step)));
+  return steps.map((_, at) => {
+    const [from, to] = [Math.max(0, at - ABOUT), Math.min(steps.length, at + ABOUT + 1)];
+    return ((sums[to] as number) - (sums[from] as number)) / (to - from);
+  });
 }
 
 /**

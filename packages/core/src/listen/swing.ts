@@ -29,8 +29,9 @@ const CLEAR_OF_COMMON = 0.5;
 const CLEAR_STEPS = 3;
 /** With so much of the second half's strength on the second third, the beat is in three and does not swing. */
 const IN_THREE = 0.25;
-/** Fewer beats tell nothing. */
+/** Fewer beats tell nothing, and more than these nothing new. */
 const FEWEST = 8;
+const ENOUGH = 200;
 /** Between beats further apart, in seconds, there is a pause. */
 const LONGEST = 1.6;
 
@@ -52,11 +53,13 @@ export function swingOf(
     const rest = place - at;
     return (1 - rest) * (onsets[at] ?? 0) + rest * (onsets[at + 1] ?? 0);
   };
-  const spans = beats
+  const all = beats
     .slice(1)
     .map((next, at) => ({ from: beats[at] as number, length: next - (beats[at] as number) }))
     .filter(({ length }) => length <= LONGEST);
-  if (spans.length < FEWEST) return undefined;
+  if (all.length < FEWEST) return undefined;
+  const each = Math.ceil(all.length / ENOUGH);
+  const spans = all.filter((_, at) => at % each === 0);
   const curve = Array.from(
     { length: ABOUT_BEAT + PLACES },
     (_, at) =>

@@ -179,9 +179,11 @@ class Outbox {
     const events = new EventSource(eventsUrl(this.#id, since));
     this.#events = events;
     events.onmessage = (message: MessageEvent<string>) => {
+      // One's own step comes back too; of thousands of changes it would take long to read.
+      if (message.data.includes(`"clientId":"${clientId}"`)) return;
       const kept = JSON.parse(message.data) as KeptStep;
       const open = store.getState().open;
-      if (!open || kept.clientId === clientId || kept.version <= open.version) return;
+      if (!open || kept.version <= open.version) return;
       if (kept.version === open.version + 1) store.dispatch(arrived([kept]));
       else void this.#reopen().catch(() => store.dispatch(unreachable()));
     };

@@ -3,7 +3,7 @@ import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { LEAST_RISE } from '@cadence/core/listen/hits.ts';
-import { hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
+import { countHits, hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { DEFAULT_SPEECH } from '@cadence/core/listen/speech.ts';
 import { setHits } from '@cadence/core/programme/edits/hits.ts';
 import { beatsOf, hitsOf } from '@cadence/core/programme/edits/keepFound.ts';
@@ -73,7 +73,7 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
   const [rise, setRise] = useState(LEAST_RISE);
   const [looking, setLooking] = useState(false);
   const navigate = useNavigate();
-  const clear = useMemo(() => (heard ? hitsIn(heard.hitFigures, rise) : []), [heard, rise]);
+  const clear = useMemo(() => (heard ? countHits(heard.hitFigures, rise) : 0), [heard, rise]);
   const bars = beats.filter(({ bar }) => bar !== null).length;
   const findPulse = async () => {
     if (!heard) return;
@@ -82,6 +82,11 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
     setLooking(false);
     if (found.metre === null) say.note('There is no steady pulse in this sound. You can tap one.');
     else make(setPulse(openNow().programme, material.id, beatsOf(found), newId));
+  };
+  const findHits = () => {
+    if (!heard) return;
+    const found = hitsOf(hitsIn(heard.hitFigures, rise));
+    make(setHits(openNow().programme, material.id, found, newId));
   };
   const show = (hand: 'beats' | 'hits') => {
     hold.setHand(hand);
@@ -107,7 +112,7 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
         <div>
           <b>{hits.length > 0 ? plural(hits.length, 'hit') : 'No hits kept'}</b>{' '}
           <span className="quiet" role="status">
-            {clear.length !== hits.length && `${clear.length} stand out so far.`}
+            {clear !== hits.length && `${clear} stand out so far.`}
           </span>
         </div>
         <FigureField
@@ -118,10 +123,7 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
           change={setRise}
         />
         <span className="spring" />
-        <Button
-          disabled={!heard}
-          onClick={() => make(setHits(openNow().programme, material.id, hitsOf(clear), newId))}
-        >
+        <Button disabled={!heard} onClick={findHits}>
           Find hits
         </Button>
         {hits.length > 0 && <Button onClick={() => show('hits')}>Show the hits</Button>}
