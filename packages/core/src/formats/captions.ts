@@ -35,6 +35,14 @@ export interface Warning {
   readonly cues?: readonly number[];
 }
 
+/** The warning that start and end of a caption were exchanged. */
+export const exchanged = (line: number, cue: number): Warning => ({
+  kind: 'end before start',
+  line,
+  message: 'The end lies before the start. The two were exchanged.',
+  cues: [cue],
+});
+
 export interface Captions {
   readonly captions: readonly Caption[];
   readonly warnings: readonly Warning[];
@@ -64,6 +72,14 @@ export class Losses {
   readonly #counts = new Map<string, number>();
   count(kind: string, times = 1): void {
     if (times > 0) this.#counts.set(kind, (this.#counts.get(kind) ?? 0) + times);
+  }
+  /** Counts what plain text has no place for: manners of letters, colours, where it stands. */
+  countLooks({ text, place }: Caption): void {
+    const spans = text.flat();
+    const styled = spans.some(({ italic, bold, underline }) => italic || bold || underline);
+    this.count('style', Number(styled));
+    this.count('colour', Number(spans.some(({ colour }) => colour)));
+    this.count('place', Number(place !== undefined));
   }
   list(): Lost[] {
     return [...this.#counts].map(([kind, count]) => ({ kind, count }));

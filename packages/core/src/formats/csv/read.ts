@@ -9,7 +9,7 @@ import { linesOf } from '../../text/lines.ts';
 import { parseRate, type FrameRate } from '../../time/frameRate.ts';
 import { add, fromSeconds, type Ticks } from '../../time/ticks.ts';
 import { parseTimecode } from '../../time/timecode.ts';
-import { Unreadable, type Caption, type Captions, type Warning } from '../captions.ts';
+import { exchanged, Unreadable, type Caption, type Captions, type Warning } from '../captions.ts';
 import { clockTime } from '../clock.ts';
 
 const COLUMNS = {
@@ -114,10 +114,7 @@ function endOf(
     const most = add(start, UNSAID);
     return next !== undefined && next > start && next < most ? next : most;
   }
-  if (end < start) {
-    const message = 'The end lies before the start. The two were exchanged.';
-    warnings.push({ kind: 'end before start', line, message, cues: [at] });
-  }
+  if (end < start) warnings.push(exchanged(line, at));
   return end;
 }
 
@@ -154,15 +151,21 @@ function rowsOf(text: string, warnings: Warning[]): Row[] {
   return rows;
 }
 
-/** Which column is which by the headings; the first that fits counts. */
+/**
+ * Which column is which by the headings; the first that fits counts. Where none is called text, it is the
+ * first that is called something else again.
+ */
 function columnsOf(cells: readonly string[]): Partial<Record<Column, number>> {
   const names = cells.map((each) => each.trim().toLowerCase().replace(/[_-]/g, ' '));
-  return Object.fromEntries(
+  const found: Partial<Record<Column, number>> = Object.fromEntries(
     Object.entries(COLUMNS).flatMap(([column, known]) => {
       const at = names.findIndex((name) => (known as readonly string[]).includes(name));
       return at < 0 ? [] : [[column, at]];
     }),
   );
+  const taken = new Set(Object.values(found));
+  const other = names.findIndex((name, at) => name !== '' && !taken.has(at));
+  return found.text === undefined && other >= 0 ? { ...found, text: other } : found;
 }
 
 const CLOCK = /^(?:(\d{1,3}):)?(\d{1,3}):(\d{1,2})(?:[.,](\d{1,9}))?$/;

@@ -20,11 +20,7 @@ export function writeCsv(captions: readonly Caption[]): Written {
   const named = captions.some(({ id }) => id !== undefined);
   const fields = ['start', 'end', 'text', ...(spoken ? ['speaker'] : []), ...(named ? ['id'] : [])];
   const data = captions.map((caption, at) => {
-    const spans = caption.text.flat();
-    const styled = spans.some(({ italic, bold, underline }) => italic || bold || underline);
-    losses.count('style', Number(styled));
-    losses.count('colour', Number(spans.some(({ colour }) => colour)));
-    losses.count('place', Number(caption.place !== undefined));
+    losses.countLooks(caption);
     losses.count('word times', Number((caption.words?.length ?? 0) > 0));
     losses.count('second speaker', Number((speakers[at]?.length ?? 0) > 1));
     return [

@@ -27,7 +27,9 @@ export function writeLrc(captions: readonly Caption[]): Written {
   const losses = new Losses();
   const inOrder = [...captions].sort((a, b) => a.start - b.start);
   const written = inOrder.flatMap((caption, at) => {
-    countLosses(caption, losses);
+    losses.countLooks(caption);
+    losses.count('speaker', Number(caption.text.flat().some(({ speaker }) => speaker)));
+    losses.count('id', Number(caption.id !== undefined));
     const lines = caption.text.map(plainLine).filter((line) => line.trim() !== '');
     if (lines.length === 0) losses.count('empty caption');
     const start = `[${clock(caption.start)}]`;
@@ -39,25 +41,6 @@ export function writeLrc(captions: readonly Caption[]): Written {
     return ends && lines.length > 0 ? [...texts, `[${clock(caption.end)}]`] : texts;
   });
   return { text: written.map((line) => `${line}\n`).join(''), lost: losses.list() };
-}
-
-function countLosses(caption: Caption, losses: Losses): void {
-  const spans = caption.text.flat();
-  const some = (has: (span: (typeof spans)[number]) => unknown) => Number(spans.some(has));
-  losses.count(
-    'style',
-    some(({ italic, bold, underline }) => italic || bold || underline),
-  );
-  losses.count(
-    'colour',
-    some(({ colour }) => colour),
-  );
-  losses.count(
-    'speaker',
-    some(({ speaker }) => speaker),
-  );
-  losses.count('place', Number(caption.place !== undefined));
-  losses.count('id', Number(caption.id !== undefined));
 }
 
 /** A line with a time before each of its words that has one; takes those words. */

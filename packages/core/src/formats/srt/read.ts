@@ -8,6 +8,7 @@
 import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
+  exchanged,
   Unreadable,
   type Caption,
   type CaptionPlace,
@@ -86,12 +87,7 @@ function takeNumber(above: string[]): string | undefined {
 function toCaption(block: Block, at: number, warnings: Warning[]): Caption {
   let { start, end } = block;
   if (end < start) {
-    warnings.push({
-      kind: 'end before start',
-      line: block.line,
-      message: 'The end lies before the start. The two were exchanged.',
-      cues: [at],
-    });
+    warnings.push(exchanged(block.line, at));
     [start, end] = [end, start];
   }
   while (block.text.length > 0 && block.text.at(-1)?.trim() === '') block.text.pop();

@@ -8,6 +8,7 @@
 import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
+  exchanged,
   Unreadable,
   type Caption,
   type CaptionPlace,
@@ -103,13 +104,7 @@ function readCue(
   warnings: Warning[],
 ): Caption {
   const [start, end] = second < first ? [second, first] : [first, second];
-  if (second < first)
-    warnings.push({
-      kind: 'end before start',
-      line,
-      message: 'The end lies before the start. The two were exchanged.',
-      cues: [place],
-    });
+  if (second < first) warnings.push(exchanged(line, place));
   const { text, words } = readCueText(body, start, end);
   if (isBlank(text))
     warnings.push({
