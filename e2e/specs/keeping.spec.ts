@@ -107,6 +107,25 @@ test('a second window sees the changes, and both can undo', async ({
   expect((await held(serving, programme)).texts[2]).toBe('Seen from the other bank.');
 });
 
+test('what a window could not send as it closed, another that is open sends', async ({
+  page,
+  context,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'words');
+  const other = await context.newPage();
+  await open(other, programme, 'words');
+  await expect(other.locator('ol li').first()).toBeVisible();
+  await page.route('**/changes', (route) => route.abort());
+  await typeOn(page, 2, 'Left to the other window.');
+  await page.goto('about:blank');
+  await expect(other.getByText('Left to the other window.')).toBeVisible();
+  await expect
+    .poll(async () => (await held(serving, programme)).texts[2])
+    .toBe('Left to the other window.');
+});
+
 test('undo goes back past a reload', async ({ page, serving, programme }) => {
   await open(page, programme, 'words');
   const before = await held(serving, programme);

@@ -15,15 +15,19 @@ export class ServerProblem extends Error {
   }
 }
 
+/** Requests up to so many characters go on when the page closes; browsers allow 64 KiB. */
+const OUTLIVING = 15_000;
+
 async function ask(method: string, path: string, body?: unknown): Promise<Response> {
+  const text = body === undefined || body instanceof Blob ? undefined : JSON.stringify(body);
   const response = await fetch(`/api${path}`, {
     method,
     ...(body instanceof Blob && { body }),
-    ...(body !== undefined &&
-      !(body instanceof Blob) && {
-        body: JSON.stringify(body),
-        headers: { 'Content-Type': 'application/json' },
-      }),
+    ...(text !== undefined && {
+      body: text,
+      headers: { 'Content-Type': 'application/json' },
+      keepalive: text.length < OUTLIVING,
+    }),
   });
   if (response.ok) return response;
   const details = await response.json().catch(() => ({}));

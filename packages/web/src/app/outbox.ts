@@ -5,7 +5,14 @@
 import { del, get, set } from 'idb-keyval';
 import type { Step } from '@cadence/core/programme/history.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
-import { eventsUrl, server, ServerProblem, type KeptStep, type SentChange } from './api.ts';
+import {
+  eventsUrl,
+  server,
+  ServerProblem,
+  type KeptStep,
+  type OpenedProgramme,
+  type SentChange,
+} from './api.ts';
 import { acknowledged, arrived, closed, opened, refused, unreachable } from './programmeState.ts';
 import { say } from './say.ts';
 import { store } from './store.ts';
@@ -44,6 +51,7 @@ class Outbox {
     window.addEventListener('online', this.#now);
     window.addEventListener('pagehide', this.#leave);
     window.addEventListener('pageshow', this.#stay);
+    window.addEventListener('storage', this.#inherit);
   }
 
   /** Sends what was made just now; while the page goes, at once, since there is no later. */
@@ -60,14 +68,7 @@ class Outbox {
       server.open(this.#id),
       get<Step[]>(shelfOf(this.#id)),
     ]);
-    const last = lastWords(this.#id).filter(
-      (step) => !waiting?.some((each) => each.id === step.id),
-    );
-    const kept = new Set(
-      [...programme.history.done, ...programme.history.undone].map((step) => step.id),
-    );
-    const pending = [...(waiting ?? []), ...last].filter((step) => !kept.has(step.id));
-    store.dispatch(opened({ ...programme, id: this.#id, pending }));
+    this.#take(programme, waiting ?? []);
     this.#listen(programme.version);
     this.pump();
   }
@@ -80,6 +81,7 @@ class Outbox {
     window.removeEventListener('online', this.#now);
     window.removeEventListener('pagehide', this.#leave);
     window.removeEventListener('pageshow', this.#stay);
+    window.removeEventListener('storage', this.#inherit);
     store.dispatch(closed());
   }
 
@@ -153,13 +155,31 @@ class Outbox {
 
   async #reopen(): Promise<void> {
     const programme = await server.open(this.#id);
-    const open = store.getState().open;
-    const kept = new Set(
+    this.#take(programme, store.getState().open?.pending ?? []);
+  }
+
+  /** Shows what the server has, and on it the steps that wait here or that a closed page left. */
+  #take(programme: OpenedProgramme, waiting: readonly Step[]): void {
+    const known = new Set(
       [...programme.history.done, ...programme.history.undone].map((step) => step.id),
     );
-    const pending = (open?.pending ?? []).filter((step) => !kept.has(step.id));
+    const pending = [...waiting, ...lastWords(this.#id)].filter((step) => {
+      const isNew = !known.has(step.id);
+      known.add(step.id);
+      return isNew;
+    });
     store.dispatch(opened({ ...programme, id: this.#id, pending }));
   }
+
+  /** A page that was closed may say its last words only after this one was opened. */
+  readonly #inherit = (event: StorageEvent): void => {
+    if (event.key !== shelfOf(this.#id) || event.newValue === null) return;
+    if (!store.getState().open) return;
+    void this.#reopen().then(
+      () => this.pump(),
+      () => store.dispatch(unreachable()),
+    );
+  };
 
   /** Keeps the waiting steps in the browser, the newest state last; in a task after those that send them. */
   #store(): Promise<void> {
