@@ -164,6 +164,29 @@ async function longOne(): Promise<void> {
   await page.close();
 }
 
+/** Processor milliseconds of the longest task of the page while it was traced. */
+function longestTask(trace: Buffer): number {
+  interface Traced {
+    readonly name: string;
+    readonly pid: number;
+    readonly tid: number;
+    readonly tdur?: number;
+    readonly args?: { readonly name?: string };
+  }
+  const { traceEvents } = JSON.parse(trace.toString()) as { traceEvents: Traced[] };
+  const threads = new Map(
+    traceEvents
+      .filter(({ name }) => name === 'thread_name')
+      .map(({ pid, tid, args }) => [`${pid} ${tid}`, args?.name]),
+  );
+  return traceEvents
+    .filter(
+      ({ name, pid, tid }) =>
+        name.endsWith('RunTask') && threads.get(`${pid} ${tid}`) === 'CrRendererMain',
+    )
+    .reduce((longest, { tdur = 0 }) => Math.max(longest, tdur / 1000), 0);
+}
+
 /** Megabytes that a process and its children hold. */
 function memoryOf(pid: number): number {
   let total = 0;
@@ -245,11 +268,14 @@ async function hourOfSound(): Promise<void> {
   const before = memoryOf(browserPid);
   let most = before;
   const watching = setInterval(() => (most = Math.max(most, memoryOf(browserPid))), 700);
+  await browser.startTracing(page, { categories: ['toplevel', '__metadata'] });
   const begun = Date.now();
   await page.locator('input[type=file]').first().setInputFiles(path);
   await page.getByText(/\d beats in [\d,]+ bars/).waitFor({ timeout: 300_000 });
   const seconds = (Date.now() - begun) / 1000;
   clearInterval(watching);
+  await page.waitForTimeout(2000);
+  const busiest = longestTask(await browser.stopTracing());
   const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);
   show('an hour of WAV: read, heard and kept in', `${seconds.toFixed(1)} s`);
   show(
@@ -258,6 +284,7 @@ async function hourOfSound(): Promise<void> {
       ? `${Math.max(...long).toFixed(0)} ms (${long.length} over 50)`
       : 'none over 50 ms',
   );
+  show('and in processor time, whatever else the machine does', `${busiest.toFixed(0)} ms`);
   show(
     'memory of the browser, before and at most',
     `${before.toFixed(0)} MB, ${most.toFixed(0)} MB`,

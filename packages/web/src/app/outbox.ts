@@ -15,6 +15,7 @@ import {
 } from './api.ts';
 import { acknowledged, arrived, closed, opened, refused, unreachable } from './programmeState.ts';
 import { say } from './say.ts';
+import { sendStep } from './sending.ts';
 import { store } from './store.ts';
 
 /** Names this window to the server and to other windows. */
@@ -23,6 +24,8 @@ export const clientId = crypto.randomUUID();
 const shelfOf = (id: Id): string => `waiting-${id}`;
 /** First and longest wait before trying again, in milliseconds. */
 const WAITS = { first: 500, longest: 8000 };
+/** What was made waits so long at most for the page to come to rest, in milliseconds. */
+const LONGEST_REST = 400;
 
 /**
  * Steps that were made while the page was being closed. The browser's database takes its time; its
@@ -41,7 +44,7 @@ class Outbox {
   #leaving = false;
   #wait = WAITS.first;
   #timer: ReturnType<typeof setTimeout> | undefined;
-  #soon: ReturnType<typeof setTimeout> | undefined;
+  #soon: number | undefined;
   #events: EventSource | undefined;
   #stored: readonly Step[] = [];
   #storing: Promise<void> = Promise.resolve();
@@ -54,12 +57,15 @@ class Outbox {
     window.addEventListener('storage', this.#inherit);
   }
 
-  /** Sends what was made just now; while the page goes, at once, since there is no later. */
+  /**
+   * Sends what was made just now, when the page has shown it; while the page goes, at once, since there
+   * is no later.
+   */
   soon(): void {
     if (this.#leaving) {
       this.#leave();
       this.pump();
-    } else this.#soon ??= setTimeout(() => this.pump());
+    } else this.#soon ??= requestIdleCallback(() => this.pump(), { timeout: LONGEST_REST });
   }
 
   /** Opens the programme with what was still waiting in this browser. */
@@ -105,7 +111,7 @@ class Outbox {
 
   /** Sends whatever waits. */
   pump(): void {
-    clearTimeout(this.#soon);
+    if (this.#soon !== undefined) cancelIdleCallback(this.#soon);
     this.#soon = undefined;
     void this.#store();
     if (!this.#sending && !this.#closed) void this.#send();
@@ -118,7 +124,7 @@ class Outbox {
         const open = store.getState().open;
         const step = open?.pending[0];
         if (!open || !step || this.#closed) return;
-        const { version } = await server.send(this.#id, sentOf(step, open.version));
+        const { version } = await sendStep(this.#id, sentOf(step, open.version));
         this.#wait = WAITS.first;
         const now = store.getState().open;
         // An event may have told of it already; and another window's step may lie between.

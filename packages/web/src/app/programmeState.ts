@@ -5,7 +5,7 @@
  * Written as a plain reducer: its tables hold ten thousand cues, and every edit shares what it does not
  * touch.
  */
-import { createAction, type UnknownAction } from '@reduxjs/toolkit';
+import { createAction, SHOULD_AUTOBATCH, type UnknownAction } from '@reduxjs/toolkit';
 import { apply } from '@cadence/core/programme/apply.ts';
 import type { Change, Edit } from '@cadence/core/programme/change.ts';
 import { NO_HISTORY, record, type History, type Step } from '@cadence/core/programme/history.ts';
@@ -36,12 +36,25 @@ export interface Open {
 
 export type ProgrammeState = Open | null;
 
+/** Steps of more changes than this take longer than a screen frame to write, to send and to show at once. */
+export const MANY = 300;
+
 export const opened = createAction<OpenedProgramme & { id: Id; pending: readonly Step[] }>(
   'programme/opened',
 );
 export const closed = createAction('programme/closed');
-export const made = createAction<Step>('programme/made');
-export const acknowledged = createAction<{ version: number; at: number }>('programme/acknowledged');
+export const made = createAction('programme/made', (step: Step) => ({
+  payload: step,
+  // The page shows what thousands of changes make of it in a task after the one that applies them.
+  meta: { [SHOULD_AUTOBATCH]: step.changes.length > MANY },
+}));
+export const acknowledged = createAction(
+  'programme/acknowledged',
+  (kept: { version: number; at: number }) => ({
+    payload: kept,
+    meta: { [SHOULD_AUTOBATCH]: true },
+  }),
+);
 export const refused = createAction('programme/refused');
 export const arrived = createAction<readonly KeptStep[]>('programme/arrived');
 export const unreachable = createAction('programme/unreachable');
@@ -105,7 +118,9 @@ export function programmeReducer(
   if (acknowledged.match(action)) {
     const [first, ...pending] = state.pending;
     if (!first) return state;
-    const confirmed = apply(state.confirmed, first.changes);
+    // With nothing else on its way, what is confirmed now is what was shown all along.
+    const confirmed =
+      pending.length === 0 ? state.programme : apply(state.confirmed, first.changes);
     const { version, at } = action.payload;
     return { ...state, version, confirmed, pending, keptAt: at, reached: true };
   }

@@ -1,11 +1,8 @@
 /** What was found in one material, and how it is heard. */
 import { Button } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
-import { Suspense, useMemo } from 'react';
-import { lazyPart } from '../app/patiently.ts';
-import { silenceIn } from '@cadence/core/listen/loudness.ts';
-import { dominantTempo } from '@cadence/core/listen/pulse.ts';
-import { EVEN, swingOf } from '@cadence/core/listen/swing.ts';
+import { useMemo } from 'react';
+import { EVEN } from '@cadence/core/listen/swing.ts';
 import { setFacts } from '@cadence/core/programme/edits/setFacts.ts';
 import { addSound } from '@cadence/core/programme/edits/sounds.ts';
 import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
@@ -19,14 +16,14 @@ import { InTurn } from '../app/InTurn.tsx';
 import { openNow, store, useShown } from '../app/store.ts';
 import { player } from '../playback/player.ts';
 import { scrubber } from '../playback/scrub.ts';
+import type { Figures as FiguresOf } from './curves.ts';
 import { FindPulseAndHits, FindSpeech } from './FindForms.tsx';
 import { useHeard } from './heard.ts';
+import { Plots, useFigures } from './Plots.tsx';
 import { SoundForm } from './SoundForm.tsx';
 import { Waveform } from './Waveform.tsx';
 import classes from './MaterialPlace.module.css';
 import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
-
-const Plots = lazyPart(() => import('./Plots.tsx'));
 
 export function About({ material }: { material: Material }) {
   const heard = useHeard(material.sound ? material.hash : undefined);
@@ -45,7 +42,7 @@ export function About({ material }: { material: Material }) {
     );
   const used = facts.sound === material.id || facts.picture === material.id;
   return (
-    <>
+    <InTurn>
       <div className="bar">
         <h2>{material.name}</h2>
         <span className="spring" />
@@ -68,17 +65,13 @@ export function About({ material }: { material: Material }) {
           <IconAlertTriangle size={18} /> {remark}
         </p>
       ))}
-      {material.sound && (
-        <InTurn>
-          <Wave material={material} heard={heard} />
-          <Figures material={material} sound={material.sound} heard={heard} />
-          <FindSpeech material={material} heard={heard} />
-          <FindPulseAndHits material={material} heard={heard} />
-          <SoundForm material={material} />
-          {heard && <PlotsOf material={material} heard={heard} />}
-        </InTurn>
-      )}
-    </>
+      {material.sound && <Wave material={material} heard={heard} />}
+      {material.sound && <Figures material={material} sound={material.sound} heard={heard} />}
+      {material.sound && <FindSpeech material={material} heard={heard} />}
+      {material.sound && <FindPulseAndHits material={material} heard={heard} />}
+      {material.sound && <SoundForm material={material} />}
+      {heard && <PlotsOf material={material} heard={heard} />}
+    </InTurn>
   );
 }
 
@@ -122,12 +115,10 @@ function Figures({
   heard,
 }: PartProps & { sound: NonNullable<Material['sound']> }) {
   const pieces = useShown((programme) => piecesInOrder(programme, material.id));
-  const beats = useShown((programme) => beatsInOrder(programme, material.id));
-  const times = useMemo(() => beats.map(({ at }) => toSeconds(at)), [beats]);
-  const tempo = useMemo(() => dominantTempo(times), [times]);
-  const swing = useMemo(() => heard && swingOf(heard.pulse, times), [heard, times]);
+  const { beats, times } = useBeats(material);
+  const figures = useFigures(heard, times);
+  const swing = figures?.swing;
   const inThrees = beats.some(({ bar }) => bar === '6/8');
-  const silence = useMemo(() => heard && silenceIn(heard.level), [heard]);
   const spoken = pieces.reduce((sum, piece) => sum + toSeconds(lengthOf(piece)), 0);
   const duration = toSeconds(material.length);
   return (
@@ -146,12 +137,12 @@ function Figures({
       </div>
       <div>
         <dt>Silence</dt>
-        <dd>{silence === undefined ? '…' : `${Math.round(100 * silence)} % of it`}</dd>
+        <dd>{figures ? `${Math.round(100 * figures.silence)} % of it` : '…'}</dd>
       </div>
       <div>
         <dt>Tempo</dt>
         <dd>
-          {tempo === undefined ? 'none' : `${tempo.toFixed(1)} a minute`}
+          {tempoIn(figures)}
           {swing !== undefined && !inThrees && (
             <small>{swing < EVEN ? 'even halves' : `swung ${swungAs(swing)}`}</small>
           )}
@@ -168,17 +159,26 @@ function Figures({
   );
 }
 
+function tempoIn(figures: FiguresOf | undefined): string {
+  if (!figures) return '…';
+  return figures.tempo === undefined ? 'none' : `${figures.tempo.toFixed(1)} a minute`;
+}
+
 /** How long the halves of a swung beat are to each other, in hundredths of the beat. */
 const swungAs = (swing: number): string =>
   `${Math.round(100 * swing)} to ${Math.round(100 * (1 - swing))}`;
 
 function PlotsOf({ material, heard }: { material: Material; heard: KeptHeard }) {
   const pieces = useShown((programme) => piecesInOrder(programme, material.id));
-  const beats = useShown((programme) => beatsInOrder(programme, material.id));
-  const duration = toSeconds(material.length);
+  const { times } = useBeats(material);
   return (
-    <Suspense fallback={<div className={classes.plots} />}>
-      <Plots heard={heard} pieces={pieces} beats={beats} duration={duration} />
-    </Suspense>
+    <Plots heard={heard} pieces={pieces} times={times} duration={toSeconds(material.length)} />
   );
+}
+
+/** The beats of a material, and when they are, in seconds. */
+function useBeats(material: Material) {
+  const beats = useShown((programme) => beatsInOrder(programme, material.id));
+  const times = useMemo(() => beats.map(({ at }) => toSeconds(at)), [beats]);
+  return { beats, times };
 }

@@ -1,7 +1,7 @@
 /** Material: what was brought in, and what was found in it. */
 import { ActionIcon, Button, FileButton, Progress, Tooltip } from '@mantine/core';
 import { IconAlertTriangle, IconTrash, IconTypography } from '@tabler/icons-react';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { removeMaterial } from '@cadence/core/programme/edits/setFacts.ts';
 import { soundOf } from '@cadence/core/programme/heard.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
@@ -31,6 +31,8 @@ export default function MaterialPlace() {
     (a, b) => used(b) - used(a) || a.name.localeCompare(b.name),
   );
   const shown = materials[chosen ?? ''] ?? materials[sound ?? ''] ?? all[0];
+  // What was found in a new one is put in after the page has shown that it is there.
+  const about = useDeferredValue(shown);
   const bytes = all.reduce((sum, material) => sum + material.bytes, 0);
   return (
     <main className="place">
@@ -70,7 +72,7 @@ export default function MaterialPlace() {
         </div>
       </section>
       <section className={classes.about} aria-label="What was found">
-        {shown ? <About key={shown.id} material={shown} /> : <NothingYet />}
+        {about ? <About key={about.id} material={about} /> : <NothingYet />}
       </section>
     </main>
   );

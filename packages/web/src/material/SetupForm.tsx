@@ -18,6 +18,9 @@ export function openSetup(): void {
     modalId: 'setup',
     title: 'Set up programme',
     size: 620,
+    // It opens while a sound that was brought in is put on the page: it must not take the page long.
+    lockScroll: false,
+    transitionProps: { duration: 0 },
     children: <SetupForm facts={openNow().programme.facts} />,
   });
 }

@@ -27,23 +27,23 @@ export function Waveform({ peaks, duration, height, pieces = [], label, onPick, 
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context || width === 0) return;
-    const scale = window.devicePixelRatio;
-    context.setTransform(scale, 0, 0, scale, 0, 0);
-    context.clearRect(0, 0, width, height);
-    context.fillStyle = dyes.piece;
-    for (const piece of pieces) {
-      const [from, to] = [toSeconds(piece.start), toSeconds(piece.end)];
-      context.fillRect((from / duration) * width, 0, ((to - from) / duration) * width, height);
-    }
-    if (!peaks) return;
-    drawWave(
-      context,
-      peaks,
-      { from: 0, span: duration },
-      { width, top: 0, height, silence: true },
-      dyes.slate,
-      even,
-    );
+    const draw = () => {
+      const scale = window.devicePixelRatio;
+      context.setTransform(scale, 0, 0, scale, 0, 0);
+      context.clearRect(0, 0, width, height);
+      context.fillStyle = dyes.piece;
+      for (const piece of pieces) {
+        const [from, to] = [toSeconds(piece.start), toSeconds(piece.end)];
+        context.fillRect((from / duration) * width, 0, ((to - from) / duration) * width, height);
+      }
+      if (!peaks) return;
+      const stretch = { from: 0, span: duration };
+      const area = { width, top: 0, height, silence: true };
+      drawWave(context, peaks, stretch, area, dyes.slate, even);
+    };
+    // In a task of its own: what changes with it takes its time too.
+    const next = requestAnimationFrame(draw);
+    return () => cancelAnimationFrame(next);
   }, [peaks, duration, width, height, pieces, dyes]);
   const at = (event: MouseEvent<HTMLCanvasElement>) => {
     const box = event.currentTarget.getBoundingClientRect();

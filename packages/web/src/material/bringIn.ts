@@ -2,13 +2,14 @@
 import { modals } from '@mantine/modals';
 import type { Caption } from '@cadence/core/formats/captions.ts';
 import { cuesFromCaptions } from '@cadence/core/programme/captions.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
+import type { Change, Edit } from '@cadence/core/programme/change.ts';
 import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../app/api.ts';
 import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
+import { atRest } from '../app/rest.ts';
 import { say, wordsOf } from '../app/say.ts';
 import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
 import { arriving, beginArrival, changed, endArrival, gone, growing } from './arrivals.ts';
@@ -90,11 +91,16 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
     family: null,
     remarks: read.remarks,
   };
-  const add = addMaterial(openNow().programme, material);
-  const edit: Edit = { ...add, changes: [...add.changes, ...(taken?.changes ?? [])] };
-  make(edit);
-  // Thousands of beats are shown first.
+  const found = taken ? (JSON.parse(taken.changes) as Change[]) : [];
+  // In a task of its own, as reading them takes its time.
   await new Promise((done) => setTimeout(done));
+  const add = addMaterial(openNow().programme, material);
+  const edit: Edit = { ...add, changes: [...add.changes, ...found] };
+  make(edit);
+  // Thousands of beats are shown first, and the page comes to rest.
+  await atRest();
+  await new Promise((done) => setTimeout(done, 300));
+  await atRest();
   // A film that knows its rate sets the programme up; whatever does not is asked for.
   if (openNow().programme.facts.setBy === 'default' || read.picture?.frameRate === null) {
     if (openNow().programme.facts.setBy !== 'editor') openSetup();

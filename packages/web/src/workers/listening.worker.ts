@@ -5,16 +5,18 @@ import { findPulse, type FoundPulse } from '@cadence/core/listen/pulse.ts';
 import type { PulseEvidence } from '@cadence/core/listen/pulseEvidence.ts';
 import { DEFAULT_SPEECH, findPieces, type SpeechSettings } from '@cadence/core/listen/speech.ts';
 import type { SpeechEvidence } from '@cadence/core/listen/speechEvidence.ts';
-import type { Change } from '@cadence/core/programme/change.ts';
 import { keepFound } from '@cadence/core/programme/edits/keepFound.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 
-/** What was heard in a new material, and what the programme keeps of it. */
+/**
+ * What was heard in a new material, and what the programme keeps of it: changes as JSON, which the page
+ * reads faster than thousands of objects are copied.
+ */
 export interface Taken {
   readonly heard: KeptHeard;
-  readonly changes: readonly Change[];
+  readonly changes: string;
 }
 
 /** The memory of all arrays in what was heard, which goes over instead of being copied. */
@@ -44,7 +46,7 @@ const listening = {
       hitShare: heard.hitShare,
       length,
     };
-    const changes = keepFound(material, found, () => crypto.randomUUID());
+    const changes = JSON.stringify(keepFound(material, found, () => crypto.randomUUID()));
     return transfer({ heard, changes }, memoryOf(heard));
   },
   find: (evidence: SpeechEvidence, settings: SpeechSettings): Range[] =>
