@@ -88,9 +88,9 @@ test('the programme is set up in one form, which checks what is typed', async ({
   await form.getByRole('button', { name: 'Set up' }).click();
   await expect(form).toHaveCount(0);
   await expect(page.getByLabel('Timecode')).toHaveText('09:59:00:00');
-  expect(JSON.stringify((await held(serving, programme)).programme.facts)).toContain(
-    '"charactersASecond":15',
-  );
+  await expect
+    .poll(async () => JSON.stringify((await held(serving, programme)).programme.facts))
+    .toContain('"charactersASecond":15');
 });
 
 for (const [width, height] of [

@@ -13,7 +13,16 @@ import {
   type OpenedProgramme,
   type SentChange,
 } from './api.ts';
-import { acknowledged, arrived, closed, opened, refused, unreachable } from './programmeState.ts';
+import {
+  acknowledged,
+  arrived,
+  closed,
+  MANY,
+  opened,
+  refused,
+  unreachable,
+} from './programmeState.ts';
+import { atRest } from './rest.ts';
 import { say } from './say.ts';
 import { sendStep } from './sending.ts';
 import { store } from './store.ts';
@@ -24,7 +33,7 @@ export const clientId = crypto.randomUUID();
 const shelfOf = (id: Id): string => `waiting-${id}`;
 /** First and longest wait before trying again, in milliseconds. */
 const WAITS = { first: 500, longest: 8000 };
-/** What was made waits so long at most for the page to come to rest, in milliseconds. */
+/** A long step waits so long at most for the page to come to rest, in milliseconds. */
 const LONGEST_REST = 400;
 
 /**
@@ -44,7 +53,7 @@ class Outbox {
   #leaving = false;
   #wait = WAITS.first;
   #timer: ReturnType<typeof setTimeout> | undefined;
-  #soon: number | undefined;
+  #soon: ReturnType<typeof setTimeout> | undefined;
   #events: EventSource | undefined;
   #stored: readonly Step[] = [];
   #storing: Promise<void> = Promise.resolve();
@@ -65,7 +74,14 @@ class Outbox {
     if (this.#leaving) {
       this.#leave();
       this.pump();
-    } else this.#soon ??= requestIdleCallback(() => this.pump(), { timeout: LONGEST_REST });
+    } else this.#soon ??= setTimeout(() => void this.#pumpAtRest());
+  }
+
+  /** A step of thousands of changes waits until the page has shown it. */
+  async #pumpAtRest(): Promise<void> {
+    const changes = store.getState().open?.pending.at(-1)?.changes.length ?? 0;
+    if (changes > MANY) await atRest(LONGEST_REST);
+    this.pump();
   }
 
   /** Opens the programme with what was still waiting in this browser. */
@@ -111,7 +127,7 @@ class Outbox {
 
   /** Sends whatever waits. */
   pump(): void {
-    if (this.#soon !== undefined) cancelIdleCallback(this.#soon);
+    clearTimeout(this.#soon);
     this.#soon = undefined;
     void this.#store();
     if (!this.#sending && !this.#closed) void this.#send();

@@ -96,13 +96,15 @@ const bars = (look: Look, unit: string, { labels, values }: Bars): ChartConfigur
     options: optionsOf(look, { unit }),
   }) as ChartConfiguration;
 
-function curve(look: Look, axes: Axes, points: Curve, stepped = false): ChartConfiguration {
+type Drawing = 'thin' | 'broad' | 'stepped';
+
+function curve(look: Look, axes: Axes, points: Curve, drawing: Drawing): ChartConfiguration {
   const dataset: ChartDataset<'line'> = {
     data: [...points],
     borderColor: look.dye,
-    borderWidth: stepped ? 2 : 1,
+    borderWidth: drawing === 'thin' ? 1 : 2,
     pointRadius: 0,
-    stepped,
+    stepped: drawing === 'stepped',
   };
   const options = optionsOf(look, { ...axes, timed: true });
   return { type: 'line', data: { datasets: [dataset] }, options } as ChartConfiguration;
@@ -115,11 +117,16 @@ function configured(plot: PlotOf, look: Look): ChartConfiguration {
     case 'pauses':
       return bars(look, 'pauses', pauseBars(plot.pauses));
     case 'tempo':
-      return curve(look, { unit: 'beats a minute' }, tempoCurve(plot.beats), true);
+      return curve(look, { unit: 'beats a minute' }, tempoCurve(plot.beats), 'stepped');
     case 'sureness':
-      return curve(look, { unit: '% sure', highest: 100 }, sureCurve(plot.pulse, plot.beats));
+      return curve(
+        look,
+        { unit: '% sure', highest: 100 },
+        sureCurve(plot.pulse, plot.beats),
+        'broad',
+      );
     case 'onsets':
-      return curve(look, { unit: '% of the strongest' }, onsetCurve(plot.onsets));
+      return curve(look, { unit: '% of the strongest' }, onsetCurve(plot.onsets), 'thin');
   }
 }
 
