@@ -1,14 +1,15 @@
-/** `read` and `convert`: caption files in and out. */
-import type { Caption, Captions } from '@cadence/core/formats/captions.ts';
+/** `read` and `convert`: files of words in and out. */
+import type { Caption } from '@cadence/core/formats/captions.ts';
 import { Unreadable } from '@cadence/core/formats/captions.ts';
-import { formatNamed, recogniseFormat, type Format } from '@cadence/core/formats/formats.ts';
+import { FORMATS, formatNamed, type Format } from '@cadence/core/formats/formats.ts';
+import { kindNamed, readFile, type ReadFile } from '@cadence/core/formats/readFile.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { parseRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { parseTimecode } from '@cadence/core/time/timecode.ts';
 import { add, fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
+import { readCuePointsOf } from './cuePoints.ts';
 import { Unusable, WrongUsage } from './failure.ts';
-import { readText, writeWhole } from './files.ts';
-import { instantsKind, readInstants } from './instants.ts';
+import { readBytes, writeWhole } from './files.ts';
 import { secondsOf } from './output.ts';
 
 export interface CaptionOptions {
@@ -18,16 +19,13 @@ export interface CaptionOptions {
   readonly shift?: string | undefined;
 }
 
-async function readFile(file: string, options: CaptionOptions) {
-  const { text, encoding } = await readText(file);
-  const asked = options.as === undefined ? undefined : formatNamed(options.as);
-  if (options.as !== undefined && !asked)
-    throw new WrongUsage(
-      `${options.as} is no format that can be read; srt, vtt, lrc, csv, midi and wav are.`,
-    );
+async function read(file: string, options: CaptionOptions, start?: Ticks): Promise<ReadFile> {
+  const as = options.as === undefined ? undefined : kindNamed(options.as);
+  if (options.as !== undefined && !as)
+    throw new WrongUsage(`${options.as} is no format that can be read.`);
+  const clock = { frameRate: rateOf(options), ...(start !== undefined && { start }) };
   try {
-    const format = asked ?? recogniseFormat(text, file);
-    return { format, encoding, read: format.read(text, rateOf(options)) };
+    return await readFile(await readBytes(file), file, { ...clock, ...(as && { as }) });
   } catch (error) {
     if (error instanceof Unreadable) throw new Unusable('unreadable', error.message, file);
     throw error;
@@ -36,16 +34,18 @@ async function readFile(file: string, options: CaptionOptions) {
 
 /** The JSON of `read`. */
 export async function readCommand(file: string, options: CaptionOptions): Promise<object> {
-  const kind = instantsKind(file, options.as);
-  if (kind) return readInstants(file, kind);
-  const { format, encoding, read } = await readFile(file, options);
+  // Hours of sound are not read whole for a few marks.
+  if (kindNamed(options.as ?? /\.([a-z0-9]+)$/i.exec(file)?.[1] ?? '') === 'wav')
+    return readCuePointsOf(file);
+  const { format, encoding, captions, lines, sheet, tempo, ...more } = await read(file, options);
   return {
-    format: format.name,
-    encoding,
-    cues: read.captions.map(cueJson),
-    warnings: read.warnings,
-    ...(read.metadata && { metadata: read.metadata }),
-    ...(read.lines && { lines: read.lines.map(({ start, text }) => [secondsOf(start), text]) }),
+    format,
+    ...(encoding !== undefined && { encoding }),
+    cues: captions.map(cueJson),
+    ...more,
+    ...(lines && { lines: lines.map(({ start, text }) => [secondsOf(start), text]) }),
+    ...sheet,
+    ...tempo,
   };
 }
 
@@ -77,17 +77,23 @@ export async function convertCommand(
   to: string,
   options: CaptionOptions,
 ): Promise<object> {
-  const { read } = await readFile(from, options);
   const format = targetFormat(to);
-  const captions = shifted(read, offset(options));
-  const { text, lost } = format.write(captions);
-  await writeWhole(to, text);
-  return { cues: captions.length, lost, warnings: read.warnings };
+  const start = startOf(options);
+  const source = await read(from, options, start);
+  if (source.captions.length === 0)
+    throw new Unusable('no cues', 'There is no timed text in this file.', from);
+  const captions = shifted(source, offset(source, format, options));
+  const target = { frameRate: rateOf(options), ...(start !== undefined && { start }) };
+  const title = source.metadata?.title ?? source.metadata?.ti;
+  const { content, lost } = format.write(captions, { ...target, ...(title && { title }) });
+  await writeWhole(to, content);
+  return { cues: captions.length, lost, warnings: source.warnings };
 }
 
 function targetFormat(to: string): Format {
   const format = formatNamed(/\.([a-z0-9]+)$/i.exec(to)?.[1] ?? '');
-  if (!format) throw new WrongUsage(`Nothing is written as ${to}; .srt, .vtt, .lrc and .csv are.`);
+  const names = FORMATS.map(({ name }) => `.${name}`).join(', ');
+  if (!format) throw new WrongUsage(`Nothing is written as ${to}; ${names} are.`);
   return format;
 }
 
@@ -97,22 +103,30 @@ function rateOf(options: CaptionOptions): FrameRate {
   return rate;
 }
 
+function startOf(options: CaptionOptions): Ticks | undefined {
+  if (options.start === undefined) return undefined;
+  const start = parseTimecode(options.start, rateOf(options));
+  if (start === undefined) throw new WrongUsage('--start takes a timecode, such as 10:00:00:00.');
+  return start;
+}
+
 /**
  * How far every time moves: by `--shift` seconds, and back by `--start`, the timecode in the file that
- * stands for the programme's first frame.
+ * stands for the programme's first frame. Times of EBU STL are from that frame already; and what is written
+ * as EBU STL may come from a file that counts from zero.
  */
-function offset(options: CaptionOptions): Ticks {
+function offset(source: ReadFile, target: Format, options: CaptionOptions): Ticks {
   const shift = Number(options.shift ?? 0);
   if (!Number.isFinite(shift)) throw new WrongUsage('--shift takes seconds, such as 1.5 or -2.');
-  const rate = rateOf(options);
-  const start = options.start === undefined ? ZERO : parseTimecode(options.start, rate);
-  if (start === undefined) throw new WrongUsage('--start takes a timecode, such as 10:00:00:00.');
-  return (fromSeconds(shift) - start) as Ticks;
+  const start = startOf(options) ?? ZERO;
+  const fromZero = target.name === 'stl' && source.captions.some((cue) => cue.start < start);
+  const counted = source.format === 'stl' || fromZero ? ZERO : start;
+  return (fromSeconds(shift) - counted) as Ticks;
 }
 
 /** Captions moved in time; what would end before the start is an error of the call. */
-function shifted(read: Captions, by: Ticks): Caption[] {
-  return read.captions.map((caption) => {
+function shifted({ captions }: ReadFile, by: Ticks): Caption[] {
+  return captions.map((caption) => {
     const start = add(caption.start, by);
     if (start < 0) throw new WrongUsage('The shift would move a cue before the start.');
     const words = caption.words?.map((word) => ({

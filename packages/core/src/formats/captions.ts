@@ -1,5 +1,6 @@
 /** What every caption format is read into and written from. */
 import type { Line } from '../text/lines.ts';
+import type { FrameRate } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
 
@@ -60,6 +61,14 @@ export interface Lost {
 export interface Written {
   readonly text: string;
   readonly lost: readonly Lost[];
+}
+
+/** What a format may want to know of the programme that captions are written for. */
+export interface Target {
+  readonly frameRate: FrameRate;
+  /** The timecode of the programme's first frame. */
+  readonly start?: Ticks;
+  readonly title?: string;
 }
 
 /** A file in which nothing can be read. */

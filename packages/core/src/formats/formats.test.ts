@@ -4,13 +4,20 @@ import { linesOf, plainText } from '../text/lines.ts';
 import { fromSeconds, toSeconds } from '../time/ticks.ts';
 import { Unreadable, type Caption } from './captions.ts';
 import { decodeText } from './decodeText.ts';
-import { recogniseFormat } from './formats.ts';
+import { recogniseFile } from './readFile.ts';
 import { readLrc } from './lrc/read.ts';
 import { writeLrc } from './lrc/write.ts';
 import { readSrt } from './srt/read.ts';
 import { writeSrt } from './srt/write.ts';
 import { readVtt } from './vtt/read.ts';
 import { writeVtt } from './vtt/write.ts';
+
+const recognised = (text: string, name: string) =>
+  recogniseFile(
+    Uint8Array.from(text, (letter) => letter.charCodeAt(0)),
+    () => text,
+    name,
+  );
 
 const caption = (
   start: number,
@@ -276,9 +283,10 @@ describe('encodings', () => {
 
 describe('recognising a format', () => {
   it('trusts the signature, then the name, then the arrows', () => {
-    expect(recogniseFormat('WEBVTT\n', 'ferry.srt').name).toBe('vtt');
-    expect(recogniseFormat('1\n', 'ferry.srt').name).toBe('srt');
-    expect(recogniseFormat('1\n00:00:01,0 --> 00:00:02,0\nTide', 'ferry.txt').name).toBe('srt');
-    expect(() => recogniseFormat('Tide', 'ferry.txt')).toThrow(Unreadable);
+    expect(recognised('WEBVTT\n', 'ferry.srt')).toBe('vtt');
+    expect(recognised('1\n', 'ferry.srt')).toBe('srt');
+    expect(recognised('1\n00:00:01,0 --> 00:00:02,0\nTide', 'ferry.txt')).toBe('srt');
+    expect(recognised('Tide', 'ferry.txt')).toBe('txt');
+    expect(() => recognised('\u0001\u0002', 'ferry.bin')).toThrow(Unreadable);
   });
 });

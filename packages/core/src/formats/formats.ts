@@ -1,53 +1,134 @@
-/** The formats that can be read and written, by name. */
+/** The formats of captions, which are read and written. */
 import type { FrameRate } from '../time/frameRate.ts';
-import { Unreadable, type Caption, type Captions, type Written } from './captions.ts';
+import type { Ticks } from '../time/ticks.ts';
+import type { Caption, Captions, Lost, Target, Written } from './captions.ts';
 import { readCsv } from './csv/read.ts';
 import { writeCsv } from './csv/write.ts';
 import { readLrc } from './lrc/read.ts';
 import { writeLrc } from './lrc/write.ts';
+import { writeMarkdown } from './markdown/write.ts';
+import { writeOtio } from './otio/write.ts';
 import { readSrt } from './srt/read.ts';
 import { writeSrt } from './srt/write.ts';
+import { readStl } from './stl/read.ts';
+import { writeStl } from './stl/write.ts';
+import { writeText } from './text/write.ts';
+import { readTtml } from './ttml/read.ts';
+import { writeTtml } from './ttml/write.ts';
 import { readVtt } from './vtt/read.ts';
 import { writeVtt } from './vtt/write.ts';
 
-export interface Format {
-  readonly name: 'srt' | 'vtt' | 'lrc' | 'csv';
-  readonly title: string;
-  readonly mediaType: string;
-  /** @param frameRate  of timecodes, where a format has them and does not say it */
-  read(text: string, frameRate?: FrameRate): Captions;
-  write(captions: readonly Caption[]): Written;
+export interface Clock {
+  /** Of timecodes and of times in frames, where the file does not say it. */
+  readonly frameRate?: FrameRate;
+  /** The timecode of the programme's first frame, instead of what the file says. */
+  readonly start?: Ticks;
 }
 
+export interface WrittenFile {
+  readonly content: string | Uint8Array;
+  readonly lost: readonly Lost[];
+}
+
+export interface Format {
+  readonly name: 'srt' | 'vtt' | 'ttml' | 'stl' | 'lrc' | 'csv' | 'otio' | 'txt' | 'md';
+  readonly title: string;
+  readonly mediaType: string;
+  /** Reads captions, from text or bytes; undefined where a format's captions are not read back. */
+  readonly read?: ReadText | ReadBytes;
+  write(captions: readonly Caption[], target: Target): WrittenFile;
+}
+
+export interface ReadText {
+  readonly from: 'text';
+  captions(text: string, clock: Clock): Captions;
+}
+export interface ReadBytes {
+  readonly from: 'bytes';
+  captions(bytes: Uint8Array, clock: Clock): Captions;
+}
+
+const text = (captions: ReadText['captions']): ReadText => ({ from: 'text', captions });
+const asFile =
+  (write: (captions: readonly Caption[], target: Target) => Written): Format['write'] =>
+  (captions, target) => {
+    const { text: content, lost } = write(captions, target);
+    return { content, lost };
+  };
+
 export const FORMATS: readonly Format[] = [
-  { name: 'srt', title: 'SRT', mediaType: 'application/x-subrip', read: readSrt, write: writeSrt },
-  { name: 'vtt', title: 'WebVTT', mediaType: 'text/vtt', read: readVtt, write: writeVtt },
-  { name: 'lrc', title: 'LRC', mediaType: 'text/plain', read: readLrc, write: writeLrc },
-  { name: 'csv', title: 'CSV', mediaType: 'text/csv', read: readCsv, write: writeCsv },
+  {
+    name: 'srt',
+    title: 'SRT',
+    mediaType: 'application/x-subrip',
+    read: text(readSrt),
+    write: asFile(writeSrt),
+  },
+  {
+    name: 'vtt',
+    title: 'WebVTT',
+    mediaType: 'text/vtt',
+    read: text(readVtt),
+    write: asFile(writeVtt),
+  },
+  {
+    name: 'ttml',
+    title: 'TTML, IMSC 1.1 text',
+    mediaType: 'application/ttml+xml',
+    read: text((source, { frameRate }) =>
+      readTtml(source, frameRate && frameRate.num / frameRate.den),
+    ),
+    write: asFile(writeTtml),
+  },
+  {
+    name: 'stl',
+    title: 'EBU STL',
+    mediaType: 'application/octet-stream',
+    read: { from: 'bytes', captions: (bytes, { start }) => readStl(bytes, start) },
+    write: (captions, target) => {
+      const { bytes: content, lost } = writeStl(captions, target);
+      return { content, lost };
+    },
+  },
+  {
+    name: 'lrc',
+    title: 'LRC',
+    mediaType: 'text/plain',
+    read: text(readLrc),
+    write: asFile(writeLrc),
+  },
+  {
+    name: 'csv',
+    title: 'CSV',
+    mediaType: 'text/csv',
+    read: text((source, { frameRate }) => readCsv(source, frameRate)),
+    write: asFile(writeCsv),
+  },
+  {
+    name: 'otio',
+    title: 'OpenTimelineIO, as markers',
+    mediaType: 'application/json',
+    write: asFile(writeOtio),
+  },
+  { name: 'txt', title: 'Plain text', mediaType: 'text/plain', write: asFile(writeText) },
+  { name: 'md', title: 'Markdown', mediaType: 'text/markdown', write: asFile(writeMarkdown) },
 ];
 
 /** Other names that files of a format have. */
-const ALSO: Readonly<Record<string, Format['name']>> = { webvtt: 'vtt', tsv: 'csv' };
+const ALSO: Readonly<Record<string, Format['name']>> = {
+  webvtt: 'vtt',
+  tsv: 'csv',
+  xml: 'ttml',
+  dfxp: 'ttml',
+  imsc: 'ttml',
+  'ebu-tt-d': 'ttml',
+  text: 'txt',
+  markdown: 'md',
+};
 
 /** The format called `name`, whatever its case; undefined where there is none. */
 export function formatNamed(name: string): Format | undefined {
   const small = name.toLowerCase();
-  return FORMATS.find((format) => format.name === (ALSO[small] ?? small));
-}
-
-/**
- * The format that a text is in, from its first lines and then its name.
- *
- * @throws Unreadable where it is none that can be read
- */
-export function recogniseFormat(text: string, fileName: string): Format {
-  const extension = /\.([a-z0-9]+)$/i.exec(fileName)?.[1] ?? '';
-  const signed = /^\uFEFF?WEBVTT(?:\s|$)/.test(text) ? 'vtt' : undefined;
-  const timed = /^.{0,200}-->/m.test(text) ? 'srt' : undefined;
-  const sung = /^\s*\[\d{1,4}:\d{1,2}(?:[.:]\d{1,3})?\]/m.test(text) ? 'lrc' : undefined;
-  const format =
-    formatNamed(signed ?? '') ?? formatNamed(extension) ?? formatNamed(timed ?? sung ?? '');
-  if (!format)
-    throw new Unreadable('This is no format that can be read: SRT, WebVTT, LRC and CSV are.');
-  return format;
+  const known = Object.hasOwn(ALSO, small) ? ALSO[small] : small;
+  return FORMATS.find((format) => format.name === known);
 }

@@ -38,6 +38,9 @@ export function readColour(text: string): string | undefined {
   return value.startsWith('#') ? value.toLowerCase() : namedColours[value.toLowerCase()];
 }
 
+/** Tags that count in each other. */
+const DEEPEST = 64;
+
 const plainManners: Readonly<Record<string, Manner>> = {
   i: { italic: true },
   b: { bold: true },
@@ -55,7 +58,8 @@ export class SpanWriter {
   #open: OpenTag[] = [];
 
   open(name: string, manner: Manner): void {
-    this.#open = [...this.#open, { name, manner }];
+    // Nobody writes so many in each other; what does so is damaged.
+    if (this.#open.length < DEEPEST) this.#open.push({ name, manner });
   }
 
   close(name: string): boolean {

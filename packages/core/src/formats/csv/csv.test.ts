@@ -3,9 +3,16 @@ import { linesOf, plainText, type Line } from '../../text/lines.ts';
 import { parseRate } from '../../time/frameRate.ts';
 import { fromSeconds, toSeconds } from '../../time/ticks.ts';
 import { Unreadable, type Caption, type Captions } from '../captions.ts';
-import { recogniseFormat } from '../formats.ts';
+import { recogniseFile } from '../readFile.ts';
 import { readCsv } from './read.ts';
 import { writeCsv } from './write.ts';
+
+const recognised = (text: string, name: string) =>
+  recogniseFile(
+    Uint8Array.from(text, (letter) => letter.charCodeAt(0)),
+    () => text,
+    name,
+  );
 
 const seen = ({ captions }: Captions) =>
   captions.map(({ start, end, text }) => [toSeconds(start), toSeconds(end), plainText(text)]);
@@ -74,8 +81,8 @@ describe('reading a table of cues', () => {
   });
 
   it('is recognised by its name, and TSV too', () => {
-    expect(recogniseFormat('start,end,text\n1,2,a', 'cues.csv').name).toBe('csv');
-    expect(recogniseFormat('start\tend\ttext\n1\t2\ta', 'cues.TSV').name).toBe('csv');
+    expect(recognised('start,end,text\n1,2,a', 'cues.csv')).toBe('csv');
+    expect(recognised('start\tend\ttext\n1\t2\ta', 'cues.TSV')).toBe('csv');
   });
 });
 

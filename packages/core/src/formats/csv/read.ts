@@ -11,6 +11,7 @@ import { add, fromSeconds, type Ticks } from '../../time/ticks.ts';
 import { parseTimecode } from '../../time/timecode.ts';
 import { exchanged, Unreadable, type Caption, type Captions, type Warning } from '../captions.ts';
 import { clockTime } from '../clock.ts';
+import { putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 
 const COLUMNS = {
   start: [
@@ -61,7 +62,7 @@ interface Row {
  */
 export function readCsv(text: string, frameRate: FrameRate = TWENTY_FIVE): Captions {
   const warnings: Warning[] = [];
-  const rows = rowsOf(text, warnings);
+  const { rows } = rowsOf(text, warnings);
   const [head] = rows;
   const headed = head ? columnsOf(head.cells) : undefined;
   const columns = headed?.start === undefined ? { start: 0, end: 1, text: 2 } : headed;
@@ -99,6 +100,50 @@ export function readCsv(text: string, frameRate: FrameRate = TWENTY_FIVE): Capti
   return { captions, warnings };
 }
 
+const ROLES = ['role', 'roles', 'credit', 'function', 'job', 'task', 'part', 'character'];
+const NAMES = ['name', 'names', 'person', 'people', 'who', 'cast', 'crew'];
+const SECTIONS = ['section', 'heading', 'department', 'group'];
+
+/**
+ * Reads a table of roles and names, with a section where a column is called so. Without headings the first
+ * column has the roles and the others the names.
+ *
+ * @throws Unreadable where the table is empty
+ */
+export function readCsvSheet(text: string): Sheet {
+  const warnings: Warning[] = [];
+  const { rows, separator } = rowsOf(text, warnings);
+  const heads = (rows[0]?.cells ?? []).map((cell) => cell.trim().toLowerCase());
+  const [role, name, section] = [ROLES, NAMES, SECTIONS].map((known) =>
+    heads.findIndex((head) => known.includes(head)),
+  ) as [number, number, number];
+  const headed = role >= 0 || name >= 0;
+  const body = headed ? rows.slice(1) : rows;
+  if (body.length === 0) throw new Unreadable('There is nothing in this table.');
+  const blocks: Block[] = [];
+  let under = '';
+  const left = role >= 0 ? role : name === 0 ? -1 : 0;
+  for (const { cells } of body) {
+    const heading = (cells[section] ?? '').trim();
+    if (heading !== '' && heading !== under) blocks.push({ kind: 'heading', text: heading });
+    under = heading || under;
+    const names = cells.filter(
+      (_, at) => at !== left && at !== section && (name < 0 || at >= name),
+    );
+    if (cells.length === 1) blocks.push({ kind: 'line', text: (cells[0] ?? '').trim() });
+    else putRow(blocks, cells[left] ?? '', names);
+  }
+  return { blocks, separator, warnings };
+}
+
+/** Whether a table has times: columns named so, or seconds in its first two columns. */
+export function isCueTable(text: string): boolean {
+  const { rows } = rowsOf(text.slice(0, 20_000), []);
+  const columns = columnsOf(rows[0]?.cells ?? []);
+  if (columns.start !== undefined) return true;
+  return rows.some(({ cells }) => timeOf((cells[0] ?? '').trim(), TWENTY_FIVE) !== undefined);
+}
+
 function endOf(
   { line }: Row,
   at: number,
@@ -129,8 +174,9 @@ function noTime({ line, cells }: Row, written: string, warnings: Warning[]): voi
 }
 
 /** The rows that are not empty, with the line each begins on. */
-function rowsOf(text: string, warnings: Warning[]): Row[] {
+function rowsOf(text: string, warnings: Warning[]): { rows: Row[]; separator: string } {
   const rows: Row[] = [];
+  let separator = ',';
   let [line, from] = [1, 0];
   const whole = text.replace(/^\uFEFF/, '');
   Papa.parse<string[]>(whole, {
@@ -146,9 +192,10 @@ function rowsOf(text: string, warnings: Warning[]): Row[] {
               'The quotation marks of this row do not match. It was read as well as it goes.',
           });
       for (; from < meta.cursor; from++) if (whole[from] === '\n') line++;
+      separator = meta.delimiter;
     },
   });
-  return rows;
+  return { rows, separator };
 }
 
 /**

@@ -2,9 +2,16 @@ import fc from 'fast-check';
 import { linesOf, plainText, type Line } from '../../text/lines.ts';
 import { fromSeconds, toSeconds } from '../../time/ticks.ts';
 import { Unreadable, type Caption, type Captions } from '../captions.ts';
-import { recogniseFormat } from '../formats.ts';
+import { recogniseFile } from '../readFile.ts';
 import { readLrc } from './read.ts';
 import { writeLrc } from './write.ts';
+
+const recognised = (text: string, name: string) =>
+  recogniseFile(
+    Uint8Array.from(text, (letter) => letter.charCodeAt(0)),
+    () => text,
+    name,
+  );
 
 const seen = ({ captions }: Captions) =>
   captions.map(({ start, end, text }) => [toSeconds(start), toSeconds(end), plainText(text)]);
@@ -128,9 +135,9 @@ describe('reading LRC', () => {
   });
 
   it('is recognised by its times and by its name', () => {
-    expect(recogniseFormat('[ti:Slack]\n[00:01.00]hold', 'words.txt').name).toBe('lrc');
-    expect(recogniseFormat('', 'words.LRC').name).toBe('lrc');
-    expect(recogniseFormat('1\n00:00:01,000 --> 00:00:02,000\n[00:01] hold', 'a').name).toBe('srt');
+    expect(recognised('[ti:Slack]\n[00:01.00]hold', 'words.txt')).toBe('lrc');
+    expect(recognised('', 'words.LRC')).toBe('lrc');
+    expect(recognised('1\n00:00:01,000 --> 00:00:02,000\n[00:01] hold', 'a')).toBe('srt');
   });
 
   it('ends, whatever it is given', () => {

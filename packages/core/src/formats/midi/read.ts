@@ -1,7 +1,9 @@
 /** The tempo map of a Standard MIDI File (RP-001): when beats fall and where bars begin. */
 import { parseMidi, type MidiData } from 'midi-file';
 import { BEATS_A_BAR, METRES, type Metre } from '../../listen/metre.ts';
-import { Unreadable } from '../captions.ts';
+import { linesOf } from '../../text/lines.ts';
+import { fromSeconds } from '../../time/ticks.ts';
+import { Unreadable, type Caption, type CaptionWord } from '../captions.ts';
 
 /** A tempo from an instant on; in 6/8 a beat is a dotted quarter. */
 export interface MidiTempo {
@@ -16,10 +18,13 @@ export interface TempoMap {
   readonly metre: readonly { readonly at: number; readonly metre: string }[];
   /** Every beat from the start of the file to its last event, in seconds, with the metre where a bar begins. */
   readonly beats: readonly { readonly at: number; readonly bar: Metre | null }[];
+  /** What is sung, line by line, with the time of each word. */
+  readonly lyrics: readonly Caption[];
   readonly warnings: readonly string[];
 }
 
 interface Placed {
+  readonly lyric?: string | undefined;
   readonly tick: number;
   readonly numerator?: number | undefined;
   readonly denominator?: number | undefined;
@@ -56,6 +61,7 @@ export function readMidi(bytes: Uint8Array): TempoMap {
       metre: `${numerator}/${denominator}`,
     })),
     beats: beatsOf(signatures, quarter, end, secondsAt, warnings),
+    lyrics: lyricsOf(events, end, secondsAt),
     warnings,
   };
 }
@@ -71,6 +77,7 @@ function placed(data: MidiData): [Placed[], number] {
       if (event.type === 'setTempo') found.push({ tick, microseconds: event.microsecondsPerBeat });
       if (event.type === 'timeSignature')
         found.push({ tick, numerator: event.numerator, denominator: event.denominator });
+      if (event.type === 'lyrics') found.push({ tick, lyric: event.text });
     }
     end = Math.max(end, tick);
   }
@@ -95,6 +102,9 @@ function metreOf(numerator: number, denominator: number): Metre | undefined {
   return METRES.find((metre) => metre === `${numerator}/${denominator}`);
 }
 
+/** Days of music have no more. */
+const MOST_BEATS = 200_000;
+
 function beatsOf(
   signatures: readonly Placed[],
   quarter: number,
@@ -112,11 +122,81 @@ function beatsOf(
     const step = (4 * quarter * (compound ? 3 : 1)) / denominator;
     const count = metre ? BEATS_A_BAR[metre] : compound ? numerator / 3 : numerator;
     const until = parts[place + 1]?.tick ?? end + 1;
-    for (let beat = 0; part.tick + beat * step < until; beat++)
+    for (let beat = 0; part.tick + beat * step < until && beats.length < MOST_BEATS; beat++)
       beats.push({
         at: secondsAt(part.tick + beat * step),
         bar: beat % count === 0 ? (metre ?? '4/4') : null,
       });
   });
+  if (beats.length >= MOST_BEATS)
+    warnings.push(
+      `The file has more than ${MOST_BEATS.toLocaleString('en-GB')} beats; the others were left out.`,
+    );
   return beats;
+}
+
+/** A line of lyrics ends where nothing is sung for so long, in seconds. */
+const PAUSE = 3;
+
+/**
+ * Lyric events as lines: each event is a syllable, a space ends a word, a hyphen at its end goes on, and a
+ * carriage return or line feed ends the line (MIDI Manufacturers Association, RP-017).
+ */
+function lyricsOf(
+  events: readonly Placed[],
+  end: number,
+  secondsAt: (tick: number) => number,
+): Caption[] {
+  const captions: Caption[] = [];
+  let words: { text: string; at: number }[] = [];
+  let goesOn = false;
+  const last = secondsAt(end);
+  const close = (until: number) => {
+    const from = words[0]?.at;
+    if (from === undefined) return;
+    const stop = Math.max(from, until);
+    captions.push({
+      start: fromSeconds(from),
+      end: fromSeconds(stop),
+      text: linesOf(words.map(({ text }) => text).join(' ')),
+      words: words.map(({ text, at }, place): CaptionWord => ({
+        text,
+        start: fromSeconds(at),
+        end: fromSeconds(words[place + 1]?.at ?? stop),
+      })),
+    });
+    words = [];
+    goesOn = false;
+  };
+  const sung = events.filter(({ lyric }) => lyric !== undefined);
+  // Without a space anywhere, each event is a word unless a hyphen says that it goes on.
+  const spaced = sung.some(({ lyric = '' }) => /^ | $/.test(lyric.replace(/[\r\n]/g, '')));
+  sung.forEach(({ tick, lyric = '' }, place) => {
+    const at = secondsAt(tick);
+    const letters = decoded(lyric);
+    const text = letters.replace(/[\r\n]/g, '');
+    const syllable = text.trim().replace(/-$/, '');
+    if (syllable !== '') {
+      const before = words.at(-1);
+      if (before && goesOn && !/^\s/.test(text)) before.text += syllable;
+      else words.push({ text: syllable, at });
+      goesOn = spaced ? !/\s$/.test(text) : /-$/.test(text.trim());
+    }
+    const next = sung[place + 1];
+    const following =
+      next === undefined ? Math.max(at, Math.min(last, at + PAUSE)) : secondsAt(next.tick);
+    if (/[\r\n]/.test(letters) || following - at > PAUSE || next === undefined)
+      close(Math.min(following, at + PAUSE));
+  });
+  return captions;
+}
+
+/** The package gives each byte as a letter; most files mean UTF-8, and the others Latin. */
+function decoded(letters: string): string {
+  const bytes = Uint8Array.from(letters, (letter) => letter.charCodeAt(0) & 0xff);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return letters;
+  }
 }

@@ -1,0 +1,28 @@
+/** `read` of the cue points in a WAV file, of which only the heads of chunks are read. */
+import { open } from 'node:fs/promises';
+import { Unreadable } from '@cadence/core/formats/captions.ts';
+import { readCuePoints } from '@cadence/core/formats/wav/readCuePoints.ts';
+import { Unusable } from './failure.ts';
+import { pathOf } from './files.ts';
+
+/** The JSON of `read` for a WAV file. */
+export async function readCuePointsOf(file: string): Promise<object> {
+  const opened = await open(pathOf(file)).catch(() => {
+    throw new Unusable('missing', 'There is no such file.', file);
+  });
+  try {
+    const { size } = await opened.stat();
+    const readAt = async (from: number, to: number) => {
+      const bytes = new Uint8Array(Math.max(0, Math.min(to, size) - from));
+      const { bytesRead } = await opened.read(bytes, 0, bytes.length, from);
+      return bytes.subarray(0, bytesRead);
+    };
+    const markers = await readCuePoints(readAt, size);
+    return { format: 'wav', cues: [], markers, warnings: [] };
+  } catch (error) {
+    if (error instanceof Unreadable) throw new Unusable('unreadable', error.message, file);
+    throw error;
+  } finally {
+    await opened.close();
+  }
+}

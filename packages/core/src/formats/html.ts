@@ -1,0 +1,43 @@
+/** The words of HTML, by the parser `htmlparser2`; nothing in it is run or fetched. */
+import { Parser } from 'htmlparser2';
+
+const blocks = new Set([
+  ...[
+    'address',
+    'article',
+    'blockquote',
+    'br',
+    'dd',
+    'div',
+    'dl',
+    'dt',
+    'figure',
+    'h1',
+    'h2',
+    'h3',
+  ],
+  ...['h4', 'h5', 'h6', 'hr', 'li', 'ol', 'p', 'pre', 'section', 'table', 'td', 'th', 'tr', 'ul'],
+]);
+const silent = new Set(['script', 'style', 'template', 'noscript', 'title']);
+
+/** Text without markup, its white space one space each; the ends of blocks count as space. */
+export function textOfHtml(html: string): string {
+  let text = '';
+  let hidden = 0;
+  const parser = new Parser({
+    onopentagname: (name) => {
+      if (silent.has(name)) hidden++;
+      if (blocks.has(name)) text += ' ';
+    },
+    onclosetag: (name) => {
+      if (silent.has(name)) hidden--;
+      if (blocks.has(name)) text += ' ';
+    },
+    ontext: (part) => {
+      if (hidden === 0) text += part;
+    },
+  });
+  parser.write(html);
+  parser.end();
+  return text.replace(/\s+/g, ' ').trim();
+}

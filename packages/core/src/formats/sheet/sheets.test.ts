@@ -1,0 +1,195 @@
+import { strToU8, zipSync } from 'fflate';
+import { Unreadable } from '../captions.ts';
+import { readCsvSheet } from '../csv/read.ts';
+import { readDocx } from '../docx/read.ts';
+import { readMarkdown } from '../markdown/read.ts';
+import { readRtf } from '../rtf/read.ts';
+import { readText } from '../text/read.ts';
+import type { Block } from './blocks.ts';
+
+const title = (text: string): Block => ({ kind: 'title', text });
+const heading = (text: string): Block => ({ kind: 'heading', text });
+const line = (text: string): Block => ({ kind: 'line', text });
+const row = (role: string, ...names: string[]): Block => ({ kind: 'row', role, names });
+
+const whole = [
+  title('THE FERRY AT SKERRYMOOR'),
+  heading('ON THE WATER'),
+  row('Ferryman', 'Orlo Penhaligon-Vey'),
+  row('Winch', 'Tamsin Ruddock', 'Ewart Ålund'),
+  heading('WITH THANKS TO'),
+  line('The Harbour Board'),
+  line('Everybody who oiled the bell'),
+];
+
+describe('sheets of plain text', () => {
+  const text = (separator: string) =>
+    `THE FERRY AT SKERRYMOOR\n\n\nON THE WATER\n\nFerryman${separator}Orlo Penhaligon-Vey\nWinch${separator}Tamsin Ruddock\n${separator}Ewart Ålund\n\nWITH THANKS TO\n\nThe Harbour Board\nEverybody who oiled the bell\n`;
+  it.each([
+    ['tabs', '\t', '\t'],
+    ['two colons', ' :: ', '::'],
+    ['bars', ' | ', '|'],
+    ['dots', ' ....... ', '....'],
+  ])('with %s', (_, separator, named) => {
+    expect(readText(text(separator))).toEqual({ blocks: whole, separator: named, warnings: [] });
+  });
+  it('has headings in capitals that stand right before rows, and separators', () => {
+    expect(readText('ON THE WATER\nFerryman\tOrlo\n---\nCREW\nBell\tAnnis').blocks).toEqual([
+      heading('ON THE WATER'),
+      row('Ferryman', 'Orlo'),
+      { kind: 'separator' },
+      heading('CREW'),
+      row('Bell', 'Annis'),
+    ]);
+  });
+  it('is prose where a colon or a hyphen stands in a line now and then', () => {
+    const prose = 'She said: hold on.\nThe chain sang\nand the gulls\ncomplained.\nThen nothing.';
+    expect(readText(prose).separator).toBeUndefined();
+    expect(readText(prose).blocks).toHaveLength(5);
+  });
+  it('refuses nothing at all', () => {
+    expect(() => readText(' \n\n')).toThrow(Unreadable);
+  });
+});
+
+describe('sheets of tables', () => {
+  it('takes roles, names and sections by their headings', () => {
+    const csv =
+      'Section,Role,Name\nOn the water,Ferryman,"Penhaligon-Vey, Orlo"\nOn the water,Winch,Tamsin\nOn the water,Winch,Ewart\n';
+    expect(readCsvSheet(csv)).toEqual({
+      blocks: [
+        heading('On the water'),
+        row('Ferryman', 'Penhaligon-Vey, Orlo'),
+        row('Winch', 'Tamsin', 'Ewart'),
+      ],
+      separator: ',',
+      warnings: [],
+    });
+  });
+  it('takes the first column for roles where nothing is said', () => {
+    expect(readCsvSheet('Ferryman;Orlo\nWinch;Tamsin;Ewart').blocks).toEqual([
+      row('Ferryman', 'Orlo'),
+      row('Winch', 'Tamsin', 'Ewart'),
+    ]);
+  });
+});
+
+describe('sheets of Markdown', () => {
+  it('has titles, headings, tables, lists, pictures and rules', () => {
+    const text =
+      '# The Ferry\n\n## On the *water*\n\n| Role | Name |\n|---|---|\n| Ferryman | Orlo &amp; co |\n| Winch | Tamsin |\n|  | Ewart |\n\n---\n\n- The Board\n- **Everybody**\n  - and more\n\n![](boat.png)\n';
+    expect(readMarkdown(text)).toEqual({
+      blocks: [
+        title('The Ferry'),
+        heading('On the water'),
+        row('Ferryman', 'Orlo & co'),
+        row('Winch', 'Tamsin', 'Ewart'),
+        { kind: 'separator' },
+        line('The Board'),
+        line('Everybody'),
+        line('and more'),
+        { kind: 'picture', text: 'boat.png' },
+      ],
+      separator: '|',
+      warnings: [],
+    });
+  });
+  it('takes rows with tabs, and ends quickly with what only looks nested', () => {
+    expect(readMarkdown('## Crew\n\nBell\tAnnis\nWinch\tTamsin').blocks).toEqual([
+      heading('Crew'),
+      row('Bell', 'Annis'),
+      row('Winch', 'Tamsin'),
+    ]);
+    expect(() => readMarkdown('['.repeat(400_000))).toThrow(Unreadable);
+  });
+});
+
+describe('sheets of RTF', () => {
+  it('reads letters of a code page and of Unicode, tabs, and headings by their size', () => {
+    const rtf = String.raw`{\rtf1\ansi\ansicpg1252{\fonttbl{\f0 Sans;}}{\*\generator Some;}
+\pard\qc\b\fs52 THE FERRY AT SKERRYMOOR\b0\par
+\pard\fs32 ON THE WATER\par
+\pard\fs22 Ferryman\tab {\b Orlo Penhaligon-Vey}\par
+\pard\fs22 Winch\tab Tamsin Ruddock\par
+\tab Ewart \'c5lund\par
+\fs32 WITH THANKS TO\par
+\fs22 The Harbour\u160?Board\par
+Everybody who \{oiled\} the bell\par}`;
+    const { blocks } = readRtf(rtf);
+    expect(blocks.slice(0, 5)).toEqual(whole.slice(0, 5));
+    expect(blocks.slice(5)).toEqual([
+      line('The Harbour\u00a0Board'),
+      line('Everybody who {oiled} the bell'),
+    ]);
+  });
+  it('reads table rows, bytes of other code pages, and what is there of a file that is cut off', () => {
+    const { blocks, warnings } = readRtf(
+      String.raw`{\rtf1\ansicpg1251\trowd Bell\cell \'c0\'ed\'ed\'e0\cell\row Winch\cell Tam`,
+    );
+    expect(blocks).toEqual([row('Bell', 'Анна'), row('Winch', 'Tam')]);
+    expect(warnings.map(({ kind }) => kind)).toEqual(['cut off']);
+  });
+  it('refuses what is no RTF, or has no words', () => {
+    for (const text of ['tide', '{\\rtf1 }', '{\\rtf1{\\fonttbl{\\f0 Sans;}}}'])
+      expect(() => readRtf(text)).toThrow(Unreadable);
+  });
+});
+
+describe('sheets of DOCX', () => {
+  const NAMES = 'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"';
+  const part = (text: string) => strToU8(`<?xml version="1.0"?>${text}`);
+  const packed = (body: string, more: Record<string, Uint8Array> = {}) =>
+    zipSync({
+      '[Content_Types].xml': part(
+        '<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="xml" ContentType="application/xml"/><Override PartName="/word/document.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml"/></Types>',
+      ),
+      '_rels/.rels': part(
+        '<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" Target="word/document.xml"/></Relationships>',
+      ),
+      'word/styles.xml': part(
+        `<w:styles ${NAMES}><w:style w:type="paragraph" w:styleId="Title"><w:name w:val="Title"/></w:style><w:style w:type="paragraph" w:styleId="H1"><w:name w:val="heading 1"/></w:style></w:styles>`,
+      ),
+      'word/document.xml': part(`<w:document ${NAMES}><w:body>${body}</w:body></w:document>`),
+      'word/_rels/document.xml.rels': part(
+        '<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="s" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/styles" Target="styles.xml"/></Relationships>',
+      ),
+      ...more,
+    });
+  const paragraph = (text: string, style = '') =>
+    `<w:p>${style && `<w:pPr><w:pStyle w:val="${style}"/></w:pPr>`}<w:r>${text
+      .split('\t')
+      .map((each) => `<w:t>${each}</w:t>`)
+      .join('<w:tab/>')}</w:r></w:p>`;
+  const cell = (...texts: string[]) =>
+    `<w:tc>${texts.map((text) => paragraph(text)).join('')}</w:tc>`;
+
+  it('has titles, headings, rows by tab and by table', async () => {
+    const body =
+      paragraph('THE FERRY AT SKERRYMOOR', 'Title') +
+      paragraph('ON THE WATER', 'H1') +
+      paragraph('Ferryman\tOrlo Penhaligon-Vey') +
+      `<w:tbl><w:tr>${cell('Winch')}${cell('Tamsin Ruddock', 'Ewart Ålund')}</w:tr></w:tbl>` +
+      paragraph('WITH THANKS TO', 'H1') +
+      paragraph('The Harbour Board') +
+      paragraph('Everybody who oiled the bell');
+    const { blocks, warnings } = await readDocx(packed(body));
+    expect(blocks).toEqual(whole);
+    expect(warnings).toEqual([]);
+  });
+  it('refuses other bytes, damage, entities, and what unpacks to too much', async () => {
+    const bomb = packed(paragraph('x'), { 'word/more.xml': new Uint8Array(90e6) });
+    expect(bomb.length).toBeLessThan(1e6);
+    const good = packed(paragraph('Tide'));
+    const entities = packed(paragraph('x'), {
+      'word/document.xml': part('<!DOCTYPE d [<!ENTITY a "a">]><d>&a;</d>'),
+    });
+    for (const bytes of [
+      bomb,
+      entities,
+      good.subarray(0, 200),
+      zipSync({ a: strToU8('b') }),
+      strToU8('tide'),
+    ])
+      await expect(readDocx(bytes)).rejects.toThrow(Unreadable);
+  });
+});

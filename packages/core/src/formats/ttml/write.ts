@@ -1,0 +1,110 @@
+/** Writing TTML as an IMSC 1.1 Text Profile document (W3C, "TTML Profiles for Internet Media Subtitles and Captions 1.1"). */
+import { isBlank, plainText, type Span } from '../../text/lines.ts';
+import { subtract, type Ticks } from '../../time/ticks.ts';
+import { Losses, type Caption, type CaptionPlace, type Written } from '../captions.ts';
+import { writeClock } from '../clock.ts';
+import { escapeXml, fitsXml } from '../xml.ts';
+
+/** Where text stands when nothing is said. */
+const USUAL: CaptionPlace = { across: 'centre', down: 'bottom' };
+const aligns = { left: 'start', centre: 'center', right: 'end' } as const;
+const displays = { top: 'before', middle: 'center', bottom: 'after' } as const;
+
+const regionOf = ({ across, down }: CaptionPlace): string => `${down}-${across}`;
+
+/**
+ * Writes captions as TTML, to the thousandth of a second. Manners, colours, speakers, places, ids and the
+ * times of words are held. White, which is what text is when nothing is said, cues without text, ids and
+ * letters that XML cannot have, and manners beside the times of words cannot be held and are counted.
+ */
+export function writeTtml(captions: readonly Caption[]): Written {
+  const losses = new Losses();
+  const places = new Map(captions.map(({ place = USUAL }) => [regionOf(place), place] as const));
+  const speakers = [
+    ...new Set(captions.flatMap(({ text }) => text.flat().flatMap(({ speaker }) => speaker ?? []))),
+  ];
+  const agentOf = (name: string) => `speaker-${speakers.indexOf(name) + 1}`;
+  const used = new Set<string>();
+  const written = captions.filter(({ text }) => !isBlank(text));
+  losses.count('empty cue', captions.length - written.length);
+  const paragraphs = written.map((caption) => {
+    const { start, end, place = USUAL, id } = caption;
+    // An id is a name of XML, and there is one of each.
+    const named =
+      id !== undefined && /^[A-Za-z_][\w.-]*$/.test(id) && !used.has(id) ? id : undefined;
+    if (named !== undefined) used.add(named);
+    losses.count('id', Number(id !== undefined && named === undefined));
+    const attributes = [
+      ...(named === undefined ? [] : [`xml:id="${named}"`]),
+      `region="${regionOf(place)}"`,
+      `begin="${writeClock(start, '.')}"`,
+      `end="${writeClock(end, '.')}"`,
+    ];
+    const spans = caption.text.map((line) => line.map((span) => writeSpan(span, agentOf)).join(''));
+    const styled = caption.text
+      .flat()
+      .some(({ text: _, ...manner }) => Object.keys(manner).length > 0);
+    const white = caption.text.flat().some(({ colour }) => colour === '#ffffff');
+    losses.count('colour', Number(white));
+    losses.count('letter', Number(!fitsXml(plainText(caption.text))));
+    const words = caption.words ?? [];
+    losses.count('style beside word times', Number(words.length > 0 && styled));
+    const body = words.length > 0 ? stamped(caption) : spans.join('<br/>');
+    return `      <p ${attributes.join(' ')}>${body}</p>`;
+  });
+  const regions = [...places.values()].map(
+    (place) =>
+      `      <region xml:id="${regionOf(place)}" tts:origin="10% 10%" tts:extent="80% 80%" tts:displayAlign="${displays[place.down]}" tts:textAlign="${aligns[place.across]}"/>`,
+  );
+  const agents = speakers.map(
+    (name) =>
+      `      <ttm:agent xml:id="${agentOf(name)}" type="person"><ttm:name type="full">${escapeXml(name)}</ttm:name></ttm:agent>`,
+  );
+  const text = [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    '<tt xmlns="http://www.w3.org/ns/ttml" xmlns:ttp="http://www.w3.org/ns/ttml#parameter" xmlns:tts="http://www.w3.org/ns/ttml#styling" xmlns:ttm="http://www.w3.org/ns/ttml#metadata" ttp:contentProfiles="http://www.w3.org/ns/ttml/profile/imsc1.1/text" ttp:timeBase="media" xml:lang="" xml:space="preserve">',
+    '  <head>',
+    ...(agents.length > 0 ? ['    <metadata>', ...agents, '    </metadata>'] : []),
+    '    <layout>',
+    ...regions,
+    '    </layout>',
+    '  </head>',
+    '  <body>',
+    '    <div>',
+    ...paragraphs,
+    '    </div>',
+    '  </body>',
+    '</tt>',
+    '',
+  ].join('\n');
+  return { text, lost: losses.list() };
+}
+
+function writeSpan(span: Span, agentOf: (name: string) => string): string {
+  const attributes = [
+    ...(span.italic ? ['tts:fontStyle="italic"'] : []),
+    ...(span.bold ? ['tts:fontWeight="bold"'] : []),
+    ...(span.underline ? ['tts:textDecoration="underline"'] : []),
+    ...(span.colour ? [`tts:color="${span.colour}"`] : []),
+    ...(span.speaker ? [`ttm:agent="${agentOf(span.speaker)}"`] : []),
+  ];
+  const text = escapeXml(span.text);
+  return attributes.length > 0 ? `<span ${attributes.join(' ')}>${text}</span>` : text;
+}
+
+/** The text with each timed word in a span that begins with it, counted from the start of the cue. */
+function stamped({ text: lines, words = [], start }: Caption): string {
+  const plain = lines.map((line) => line.map((span) => span.text).join('')).join('\n');
+  const written = (text: string) => escapeXml(text).replace(/\n/g, '<br/>');
+  const since = (time: Ticks) => writeClock(subtract(time, start), '.');
+  let from = 0;
+  let body = '';
+  for (const word of words) {
+    const at = plain.indexOf(word.text, from);
+    if (at < 0) continue;
+    body += written(plain.slice(from, at));
+    body += `<span begin="${since(word.start)}">${written(word.text)}</span>`;
+    from = at + word.text.length;
+  }
+  return body + written(plain.slice(from));
+}
