@@ -1,11 +1,14 @@
 /** Cues as captions, for files that leave, and captions as cues, for files that come in. */
+import { diffArrays } from 'diff';
 import type { Caption } from '../formats/captions.ts';
 import { frames, nearestFrame } from '../time/frameRate.ts';
-import { add, later, ZERO } from '../time/ticks.ts';
-import { isBlank } from '../text/lines.ts';
-import { create, remove, type Edit } from './change.ts';
+import type { Range } from '../time/range.ts';
+import { add, earlier, later, subtract, ZERO } from '../time/ticks.ts';
+import { isBlank, plainText, type Line } from '../text/lines.ts';
+import { create, remove, update, type Edit } from './change.ts';
+import { shortestCue } from './limits.ts';
 import { cuesInOrder } from './order.ts';
-import type { Cue, Id, Programme } from './programme.ts';
+import type { Cue, Id, Programme, WordTime } from './programme.ts';
 
 /** The cues of a strand as captions, by start. Empty cues are left out. */
 export function captionsOf(programme: Programme, strand: Id): Caption[] {
@@ -24,6 +27,25 @@ export function captionsOf(programme: Programme, strand: Id): Caption[] {
       };
     });
 }
+
+/** A cue of a strand from a caption, at other times. */
+const cueOf = (caption: Caption, { start, end }: Range, id: Id, strand: Id): Cue => ({
+  id,
+  strand,
+  start,
+  end,
+  text: caption.text,
+  style: caption.place ?? {},
+  words: wordsOf(caption),
+});
+
+const wordsOf = ({ words = [] }: Caption): WordTime[] =>
+  words.map((word) => ({
+    text: word.text,
+    start: word.start,
+    end: word.end ?? word.start,
+    source: 'heard' as const,
+  }));
 
 /**
  * Puts captions on a strand in place of the cues there, at the nearest frames, none overlapping the
@@ -47,21 +69,7 @@ export function cuesFromCaptions(
       const end = later(nearestFrame(caption.end, rate), add(start, frame));
       if (start > wanted) cut++;
       free = end;
-      const words = (caption.words ?? []).map((word) => ({
-        text: word.text,
-        start: word.start,
-        end: word.end ?? word.start,
-        source: 'heard' as const,
-      }));
-      return {
-        id: newId(),
-        strand,
-        start,
-        end,
-        text: caption.text,
-        style: caption.place ?? {},
-        words,
-      };
+      return cueOf(caption, { start, end }, newId(), strand);
     });
   return {
     name: `Bring in ${made.length} cues`,
@@ -70,5 +78,109 @@ export function cuesFromCaptions(
       ...made.map((cue) => create('cue', cue)),
     ],
     ...(cut > 0 && { note: `${cut} cues overlapped the one before and now start later.` }),
+  };
+}
+
+/**
+ * Puts captions between the cues of a strand, at the nearest frames, each cut short at its neighbours. The
+ * note says how many had no room and were left out.
+ */
+export function addCaptions(
+  programme: Programme,
+  strand: Id,
+  captions: readonly Caption[],
+  newId: () => Id,
+): Edit {
+  const rate = programme.facts.frameRate;
+  const shortest = shortestCue(programme);
+  const there = cuesInOrder(programme, strand);
+  const made: Cue[] = [];
+  let at = 0;
+  let free = ZERO;
+  let leftOut = 0;
+  for (const caption of [...captions].sort((a, b) => a.start - b.start)) {
+    const end = nearestFrame(caption.end, rate);
+    const wanted = nearestFrame(caption.start, rate);
+    let start = later(wanted, free);
+    for (let cue = there[at]; cue && cue.start <= start; cue = there[++at])
+      start = later(start, cue.end);
+    const least = start === wanted ? later(end, add(start, shortest)) : end;
+    const stop = earlier(least, there[at]?.start ?? least);
+    if (subtract(stop, start) < shortest) {
+      leftOut++;
+      continue;
+    }
+    made.push(cueOf(caption, { start, end: stop }, newId(), strand));
+    free = stop;
+  }
+  return {
+    name: `Add ${made.length} cues`,
+    changes: made.map((cue) => create('cue', cue)),
+    ...(leftOut > 0 && { note: `${leftOut} had no room between the cues and were left out.` }),
+  };
+}
+
+/** Words alone, as they are compared: no case, no marks, single spaces. */
+const bare = (text: readonly Line[]): string =>
+  plainText(text)
+    .toLocaleLowerCase('und')
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+
+/**
+ * Gives cues the times of captions with the same words, in order, at the nearest frames. A cue that would
+ * come to lie over another stays where it was. The note says how many did not find their like.
+ */
+export function matchCaptions(
+  programme: Programme,
+  strand: Id,
+  captions: readonly Caption[],
+): Edit {
+  const rate = programme.facts.frameRate;
+  const frame = frames(1, rate);
+  const cues = cuesInOrder(programme, strand);
+  const sorted = [...captions].sort((a, b) => a.start - b.start);
+  const wanted = new Map<Id, Cue>();
+  let [cueAt, captionAt] = [0, 0];
+  const words = (all: readonly { readonly text: readonly Line[] }[]) =>
+    all.map(({ text }) => bare(text));
+  for (const part of diffArrays(words(cues), words(sorted))) {
+    for (let count = 0; count < part.value.length; count++) {
+      if (!part.added && !part.removed) {
+        const [cue, caption] = [cues[cueAt + count] as Cue, sorted[captionAt + count] as Caption];
+        const start = nearestFrame(caption.start, rate);
+        const end = later(nearestFrame(caption.end, rate), add(start, frame));
+        const own = wordsOf(caption);
+        wanted.set(cue.id, { ...cue, start, end, ...(own.length > 0 && { words: own }) });
+      }
+    }
+    if (!part.added) cueAt += part.value.length;
+    if (!part.removed) captionAt += part.value.length;
+  }
+  const matched = wanted.size;
+  // Putting one back may push it over a second; each round puts back one at least.
+  for (;;) {
+    const row = cues.map((cue) => wanted.get(cue.id) ?? cue).sort((a, b) => a.start - b.start);
+    const over = row.flatMap((cue, at) => {
+      const before = row[at - 1];
+      return before && cue.start < before.end ? [before.id, cue.id] : [];
+    });
+    const back = over.filter((id) => wanted.has(id));
+    if (back.length === 0) break;
+    for (const id of back) wanted.delete(id);
+  }
+  const missing = cues.length - matched;
+  const over = matched - wanted.size;
+  const notes = [
+    ...(missing > 0 ? [`${missing} of the cues have no like in the file and stay.`] : []),
+    ...(over > 0 ? [`${over} would lie over another and stay.`] : []),
+  ];
+  return {
+    name: `Take the times of ${wanted.size} cues`,
+    changes: cues.flatMap((cue) => {
+      const { start, end, words: own } = wanted.get(cue.id) ?? cue;
+      return update('cue', cue, { start, end, words: own });
+    }),
+    ...(notes.length > 0 && { note: notes.join(' ') }),
   };
 }

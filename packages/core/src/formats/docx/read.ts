@@ -7,6 +7,7 @@ import { Parser } from 'htmlparser2';
 import mammoth from 'mammoth';
 import { Unreadable, type Warning } from '../captions.ts';
 import { blocksOf, putRow, type Block, type Paragraph, type Sheet } from '../sheet/blocks.ts';
+import { carrying, withSpans } from '../sheet/manners.ts';
 
 /** Bytes that the parts of a manuscript may come to once unpacked. */
 const MOST = 80e6;
@@ -71,6 +72,12 @@ function declaresEntities(part: Uint8Array): boolean {
   return /<!DOCTYPE/i.test(head);
 }
 
+const manners: Readonly<Record<string, 'italic' | 'bold' | 'underline'>> = {
+  em: 'italic',
+  strong: 'bold',
+  u: 'underline',
+};
+
 /** The blocks of the plain HTML that a document becomes. */
 function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
   const blocks: Block[] = [];
@@ -79,6 +86,7 @@ function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
   let [text, apart] = ['', true];
   let row: string[][] | undefined;
   let titled = false;
+  const manner = { italic: false, bold: false, underline: false };
   const settle = () => {
     const read = blocksOf(run);
     run = [];
@@ -89,6 +97,8 @@ function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
   };
   const parser = new Parser({
     onopentag: (name, attributes) => {
+      const changed = manners[name];
+      if (changed) manner[changed] = true;
       if (name === 'tr') row = [];
       else if (name === 'td' || name === 'th') row?.push([]);
       else if (name === 'table') settle();
@@ -103,9 +113,11 @@ function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
       if (name === 'h1' && attributes.class === 'title') titled = true;
     },
     ontext: (part) => {
-      text += part;
+      text += carrying(part, manner);
     },
     onclosetag: (name) => {
+      const changed = manners[name];
+      if (changed) manner[changed] = false;
       if (/^(?:p|h[1-6]|li)$/.test(name)) {
         if (row) row.at(-1)?.push(text);
         else if (name.startsWith('h') && text.trim() !== '') {
@@ -136,5 +148,5 @@ function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
   parser.write(html);
   parser.end();
   settle();
-  return { blocks, ...(separator !== undefined && { separator }) };
+  return { blocks: withSpans(blocks), ...(separator !== undefined && { separator }) };
 }

@@ -2,6 +2,7 @@
 import MarkdownIt from 'markdown-it';
 import { Unreadable } from '../captions.ts';
 import { blocksOf, putRow, separatorIn, type Block, type Sheet } from '../sheet/blocks.ts';
+import { carrying, withSpans } from '../sheet/manners.ts';
 
 const parser = new MarkdownIt({ html: true, linkify: false, maxNesting: 20 });
 type Token = ReturnType<typeof parser.parse>[number];
@@ -46,7 +47,11 @@ export function readMarkdown(source: string): Sheet {
       separator = putText(blocks, token.content) ?? separator;
   }
   if (blocks.length === 0) throw new Unreadable('There is no text in this file.');
-  return { blocks, ...(separator !== undefined && { separator }), warnings: [] };
+  return {
+    blocks: withSpans(blocks),
+    ...(separator !== undefined && { separator }),
+    warnings: [],
+  };
 }
 
 /** Lines of running text as lines or, where they have a separator, rows. Returns the separator. */
@@ -63,11 +68,18 @@ function putText(blocks: Block[], text: string): string | undefined {
   return read.separator;
 }
 
-/** The words of inline tokens, with their marks taken off. */
-const plain = (tokens: readonly Token[] | null): string =>
-  (tokens ?? [])
+const manners: Readonly<Record<string, 'italic' | 'bold'>> = { em: 'italic', strong: 'bold' };
+
+/** The words of inline tokens, with their marks taken off, carrying their manners. */
+function plain(tokens: readonly Token[] | null): string {
+  const manner = { italic: false, bold: false };
+  return (tokens ?? [])
     .map(({ type, content }) => {
+      const [, name = '', side] = /^(\w+)_(open|close)$/.exec(type) ?? [];
+      const changed = manners[name];
+      if (changed) manner[changed] = side === 'open';
       if (type === 'softbreak' || type === 'hardbreak') return '\n';
-      return type === 'html_inline' ? '' : content;
+      return type === 'html_inline' ? '' : carrying(content, manner);
     })
     .join('');
+}

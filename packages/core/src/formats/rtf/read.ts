@@ -3,8 +3,10 @@
  * tabs and table cells, letters of any code page and of Unicode. Fonts, pictures and embedded objects are
  * passed over.
  */
+import type { Manner } from '../../text/lines.ts';
 import { Unreadable, type Warning } from '../captions.ts';
 import { blocksOf, type Paragraph, type Sheet } from '../sheet/blocks.ts';
+import { carrying, withSpans } from '../sheet/manners.ts';
 
 /** Destinations whose text is not part of the manuscript. */
 const passedOver = new Set([
@@ -57,6 +59,7 @@ interface Group {
   readonly skipped: boolean;
   /** Of its letters, in half points. */
   readonly size: number;
+  readonly manner: Manner;
   /** Bytes that stand in for a Unicode character where it is not known. */
   readonly fallbacks: number;
   readonly codePage: string;
@@ -70,14 +73,20 @@ export function readRtf(source: string): Sheet {
     throw new Unreadable('This is not RTF: it does not begin with {\\rtf.');
   const warnings: Warning[] = [];
   const stack: Group[] = [];
-  let group: Group = { skipped: false, size: USUAL_SIZE, fallbacks: 1, codePage: 'windows-1252' };
+  let group: Group = {
+    skipped: false,
+    size: USUAL_SIZE,
+    manner: {},
+    fallbacks: 1,
+    codePage: 'windows-1252',
+  };
   let bytes: number[] = [];
   let toSkip = 0;
   let starred = false;
   const paragraphs: SizedParagraph[] = [];
   let [text, size] = ['', 0];
   const write = (part: string) => {
-    text += part;
+    text += carrying(part, group.manner);
     if (part.trim() !== '') size = Math.max(size, group.size);
   };
   const settle = () => {
@@ -127,7 +136,15 @@ export function readRtf(source: string): Sheet {
       else if (characters[name] !== undefined) put(characters[name]);
       else if (name === 'fs' || name === 'plain') {
         settle();
-        group = { ...group, size: (name === 'fs' ? value : undefined) ?? USUAL_SIZE };
+        group =
+          name === 'fs'
+            ? { ...group, size: value ?? USUAL_SIZE }
+            : { ...group, size: USUAL_SIZE, manner: {} };
+      } else if (name === 'i' || name === 'b' || name === 'ul' || name === 'ulnone') {
+        settle();
+        const manner = { i: 'italic', b: 'bold', ul: 'underline', ulnone: 'underline' }[name];
+        const isOn = name !== 'ulnone' && value !== 0;
+        group = { ...group, manner: { ...group.manner, [manner]: isOn } };
       } else if (ends.has(name)) end();
     } else if (symbol !== undefined) {
       if (symbol === '*') starred = true;
@@ -154,7 +171,8 @@ export function readRtf(source: string): Sheet {
   );
   if (lines.every(({ text: line }) => line.trim() === ''))
     throw new Unreadable('There is no text in this RTF file.');
-  return { ...blocksOf(headed(lines)), warnings };
+  const { blocks, ...more } = blocksOf(headed(lines));
+  return { blocks: withSpans(blocks), ...more, warnings };
 }
 
 interface SizedParagraph {

@@ -1,10 +1,13 @@
 /** The blocks of a sheet, such as credits, however the file that holds them is written. */
+import { linesOf, type Line } from '../../text/lines.ts';
 import type { Warning } from '../captions.ts';
 
 export interface Block {
   readonly kind: 'title' | 'heading' | 'line' | 'row' | 'picture' | 'separator';
   /** Of all but rows and separators; the name of a picture. */
   readonly text?: string;
+  /** The text in spans, where some of it is in italics, bold or underlined. */
+  readonly spans?: readonly Line[];
   /** What is done, on the left of a row. */
   readonly role?: string;
   /** Who does it, on the right of a row. */
@@ -106,3 +109,14 @@ export function blocksOf(paragraphs: readonly Paragraph[]): Pick<Sheet, 'blocks'
   const hasRows = blocks.some(({ kind }) => kind === 'row');
   return { blocks, ...(found && hasRows && { separator: found.separator }) };
 }
+
+/**
+ * The lines of a sheet to be put on screen one after the other: a row is its role and names in one; pictures
+ * and separators say nothing.
+ */
+export const scriptOf = (blocks: readonly Block[]): Line[][] =>
+  blocks.flatMap(({ text, spans, role, names = [], kind }): Line[][] => {
+    if (kind === 'picture' || kind === 'separator') return [];
+    const said = text ?? [role, names.join(', ')].filter((part) => part !== '').join(' ');
+    return spans ? [[...spans]] : said === '' ? [] : [linesOf(said)];
+  });

@@ -5,7 +5,7 @@ import { readDocx } from '../docx/read.ts';
 import { readMarkdown } from '../markdown/read.ts';
 import { readRtf } from '../rtf/read.ts';
 import { readText } from '../text/read.ts';
-import type { Block } from './blocks.ts';
+import { scriptOf, type Block } from './blocks.ts';
 
 const title = (text: string): Block => ({ kind: 'title', text });
 const heading = (text: string): Block => ({ kind: 'heading', text });
@@ -81,12 +81,15 @@ describe('sheets of Markdown', () => {
     expect(readMarkdown(text)).toEqual({
       blocks: [
         title('The Ferry'),
-        heading('On the water'),
+        {
+          ...heading('On the water'),
+          spans: [[{ text: 'On the ' }, { text: 'water', italic: true }]],
+        },
         row('Ferryman', 'Orlo & co'),
         row('Winch', 'Tamsin', 'Ewart'),
         { kind: 'separator' },
         line('The Board'),
-        line('Everybody'),
+        { ...line('Everybody'), spans: [[{ text: 'Everybody', bold: true }]] },
         line('and more'),
         { kind: 'picture', text: 'boat.png' },
       ],
@@ -116,7 +119,8 @@ describe('sheets of RTF', () => {
 \fs22 The Harbour\u160?Board\par
 Everybody who \{oiled\} the bell\par}`;
     const { blocks } = readRtf(rtf);
-    expect(blocks.slice(0, 5)).toEqual(whole.slice(0, 5));
+    expect(blocks.slice(0, 5).map(({ spans: _, ...block }) => block)).toEqual(whole.slice(0, 5));
+    expect(blocks[0]?.spans).toEqual([[{ text: 'THE FERRY AT SKERRYMOOR', bold: true }]]);
     expect(blocks.slice(5)).toEqual([
       line('The Harbour\u00a0Board'),
       line('Everybody who {oiled} the bell'),
@@ -175,6 +179,28 @@ describe('sheets of DOCX', () => {
     const { blocks, warnings } = await readDocx(packed(body));
     expect(blocks).toEqual(whole);
     expect(warnings).toEqual([]);
+  });
+  it('keeps italics, bold and underline', async () => {
+    const run = (text: string, look = '') =>
+      `<w:r><w:rPr>${look}</w:rPr><w:t xml:space="preserve">${text}</w:t></w:r>`;
+    const body = `<w:p>${run('Slack ')}${run('water', '<w:i/>')}${run(' now', '<w:b/><w:u w:val="single"/>')}</w:p>`;
+    const { blocks } = await readDocx(packed(body));
+    expect(blocks).toEqual([
+      {
+        ...line('Slack water now'),
+        spans: [
+          [
+            { text: 'Slack ' },
+            { text: 'water', italic: true },
+            { text: ' now', bold: true, underline: true },
+          ],
+        ],
+      },
+    ]);
+    expect(scriptOf(blocks)).toEqual([blocks[0]?.spans]);
+    expect(scriptOf([row('Bell', 'Annis', 'Ewart'), { kind: 'separator' }])).toEqual([
+      [[{ text: 'Bell Annis, Ewart' }]],
+    ]);
   });
   it('refuses other bytes, damage, entities, and what unpacks to too much', async () => {
     const bomb = packed(paragraph('x'), { 'word/more.xml': new Uint8Array(90e6) });
