@@ -178,3 +178,95 @@ test('lyrics come in with the times of their words, and leave as LRC', async ({
   const written = await readFile(await (await saved).path(), 'utf8');
   expect(written.split('\n')[0]).toBe('[00:01.00]<00:01.00>Slack <00:01.52>water,<00:03.00>');
 });
+
+test('what was understood of captions is shown, with choices, before they are taken', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'material');
+  const before = await held(serving, programme);
+  const srt =
+    '7\r\n10:00:01,000 --> 10:00:02,000\r\nCaf\xe9 by the winch.\r\n\r\nx\r\n10:00:09,000 --> 10:00:08,000\r\nBack.\r\n';
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(file('ferry.srt', Buffer.from(srt, 'latin1')));
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText('SRT, 2 cues from 20:00:01:00 to 20:00:09:00')).toBeVisible();
+  await expect(dialog.getByRole('cell', { name: 'Café by the winch.' })).toBeVisible();
+  await dialog.getByText('1 place in the file needed a guess').click();
+  await expect(dialog.getByText('The end lies before the start.')).toBeVisible();
+  await dialog.getByLabel(/^Encoding/).selectOption('windows-1251');
+  await expect(dialog.getByRole('cell', { name: 'Cafй by the winch.' })).toBeVisible();
+  await dialog.getByLabel(/^Encoding/).selectOption('windows-1252');
+  await dialog.getByText('Move the times').click();
+  await dialog.getByLabel('The file begins at').fill('10:00:00:00');
+  await dialog.getByLabel('Later by, s').fill('0.52');
+  await expect(dialog.getByText('SRT, 2 cues from 10:00:01:13 to 10:00:09:13')).toBeVisible();
+  await dialog.getByText('Add between').click();
+  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  expect((await held(serving, programme)).texts).toEqual(before.texts);
+});
+
+test('a script comes in on the speech with its italics, and again after it was changed', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'material');
+  const bring = (text: string) =>
+    page
+      .locator('input[type=file]')
+      .first()
+      .setInputFiles(file('script.md', Buffer.from(text)));
+  const lines = Array.from({ length: 39 }, (_, at) => `Line ${at + 1} of *the* ferry.`);
+  await bring(lines.join('\n'));
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText('Markdown, 39 lines')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Replace the cues' }).click();
+  await expect.poll(async () => (await held(serving, programme)).cues.length).toBe(39);
+  const first = (await held(serving, programme)).cues;
+  expect(JSON.stringify(first[0])).toContain('"italic":true');
+
+  await bring([...lines.slice(0, 20), 'This one is new.', ...lines.slice(21)].join('\n'));
+  await expect(dialog.getByText('38 lines stayed and keep their times.')).toBeVisible();
+  await expect(dialog.getByRole('cell', { name: 'This one is new.' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Take the changes' }).click();
+  await expect
+    .poll(async () => (await held(serving, programme)).texts[20])
+    .toBe('This one is new.');
+  const second = (await held(serving, programme)).cues;
+  expect(second.map(({ start, end }) => [start, end])).toEqual(
+    first.map(({ start, end }) => [start, end]),
+  );
+  await page.getByRole('button', { name: 'Undo: Read the script again' }).click();
+  await expect
+    .poll(async () => (await held(serving, programme)).texts[20])
+    .toBe('Line 21 of the ferry.');
+});
+
+test('markers of a timeline become marks, and a file without words says so', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'material');
+  const time = (value: number) => ({ OTIO_SCHEMA: 'RationalTime.1', value, rate: 25 });
+  const marked_range = { OTIO_SCHEMA: 'TimeRange.1', start_time: time(50), duration: time(0) };
+  const marker = { OTIO_SCHEMA: 'Marker.2', name: 'bell', marked_range };
+  const tracks = { OTIO_SCHEMA: 'Stack.1', children: [], markers: [marker] };
+  const choose = (name: string, text: string) =>
+    page
+      .locator('input[type=file]')
+      .first()
+      .setInputFiles(file(name, Buffer.from(text)));
+  await choose('cut.otio', JSON.stringify({ OTIO_SCHEMA: 'Timeline.1', tracks }));
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'Make 1 mark' }).click();
+  await expect
+    .poll(async () => JSON.stringify((await held(serving, programme)).programme.marks))
+    .toContain('bell');
+  await choose('broken.otio', '{');
+  await expect(dialog.getByRole('alert')).toHaveText(/not JSON.*Nothing was changed/);
+});

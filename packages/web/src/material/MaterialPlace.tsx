@@ -18,7 +18,7 @@ import classes from './MaterialPlace.module.css';
 import { About } from './About.tsx';
 
 const TAKEN =
-  'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt,.lrc,.csv,.tsv';
+  'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt,.ttml,.dfxp,.xml,.stl,.lrc,.csv,.tsv,.txt,.md,.rtf,.docx,.rss,.atom,.otio,.mid,.midi,.kar';
 
 export default function MaterialPlace() {
   const materials = useShown((programme) => programme.materials);
@@ -64,10 +64,11 @@ export default function MaterialPlace() {
         ))}
         <div className={classes.drop}>
           <div>
-            <b>Drop sound, film or fonts anywhere</b>
+            <b>Drop sound, film, fonts or words anywhere</b>
             <br />
-            WAV, MP3, FLAC, OGG, Opus, M4A, MP4, MOV, WebM, MKV, TTF, OTF, WOFF2, and SRT, WebVTT,
-            LRC or CSV with cues
+            WAV, MP3, FLAC, OGG, Opus, M4A, MP4, MOV, WebM, MKV, TTF, OTF, WOFF2
+            <br />
+            SRT, WebVTT, TTML, EBU STL, LRC, CSV, text, Markdown, RTF, DOCX, RSS, Atom, OTIO, MIDI
           </div>
         </div>
       </section>

@@ -1,23 +1,20 @@
 /** Bringing files in: each is read and sent at once, and belongs to the programme when both are done. */
-import { modals } from '@mantine/modals';
-import type { Caption } from '@cadence/core/formats/captions.ts';
-import { cuesFromCaptions } from '@cadence/core/programme/captions.ts';
 import type { Change, Edit } from '@cadence/core/programme/change.ts';
 import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../app/api.ts';
 import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
 import { atRest } from '../app/rest.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
+import { wordsOf } from '../app/say.ts';
+import { openNow, store } from '../app/store.ts';
 import { arriving, beginArrival, changed, endArrival, gone, growing } from './arrivals.ts';
 import { inListening, readMedia, remember } from './heard.ts';
 import { openSetup } from './SetupForm.tsx';
 
 const FONT = /\.(ttf|otf|woff2)$/i;
-const CAPTIONS = /\.(srt|vtt|webvtt|lrc|csv|tsv)$/i;
+const WORDS =
+  /\.(srt|vtt|webvtt|ttml|dfxp|xml|stl|lrc|csv|tsv|txt|md|markdown|rtf|docx|rss|atom|otio|midi?|kar)$/i;
 
 /** Takes files of any kind that can be used; each that cannot says why. */
 export function bringIn(files: readonly File[]): void {
@@ -25,8 +22,8 @@ export function bringIn(files: readonly File[]): void {
 }
 
 async function bringInOne(file: File): Promise<void> {
-  if (CAPTIONS.test(file.name)) {
-    await bringInCaptions(file);
+  if (WORDS.test(file.name)) {
+    (await import('../bringing/BringIn.tsx')).openBringIn(file);
     return;
   }
   const id = newId();
@@ -139,37 +136,3 @@ async function bringInFont(file: File, id: string, signal: AbortSignal): Promise
 
 const isWoff2 = (bytes: Uint8Array): boolean =>
   String.fromCharCode(...bytes.subarray(0, 4)) === 'wOF2';
-
-/** Reads a caption file and puts its cues on the strand, after asking where cues would go. */
-async function bringInCaptions(file: File): Promise<void> {
-  try {
-    const [{ decodeText }, { recogniseFormat }] = await Promise.all([
-      import('@cadence/core/formats/decodeText.ts'),
-      import('@cadence/core/formats/formats.ts'),
-    ]);
-    const { text } = decodeText(new Uint8Array(await file.arrayBuffer()));
-    const { captions, warnings } = recogniseFormat(text, file.name).read(
-      text,
-      openNow().programme.facts.frameRate,
-    );
-    const take = () => takeCaptions(captions, warnings.length);
-    const there = currentCues(openNow().programme).length;
-    if (there === 0) take();
-    else
-      modals.openConfirmModal({
-        title: `Bring in ${file.name}`,
-        children: `${plural(captions.length, 'cue')} will take the place of the ${plural(there, 'cue')} that are here. This can be undone.`,
-        labels: { confirm: 'Replace the cues', cancel: 'Leave them' },
-        onConfirm: take,
-      });
-  } catch (error) {
-    say.problem(`${file.name}: ${wordsOf(error)}`);
-  }
-}
-
-function takeCaptions(captions: readonly Caption[], warnings: number): void {
-  const { programme } = openNow();
-  make(cuesFromCaptions(programme, currentStrand(programme), captions, newId));
-  const doubts = warnings > 0 ? ` ${plural(warnings, 'place')} in the file needed a guess.` : '';
-  say.note(`${plural(captions.length, 'cue')} brought in.${doubts}`);
-}

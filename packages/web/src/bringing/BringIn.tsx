@@ -1,0 +1,101 @@
+/** The window that shows what was understood of a file of words, before it is taken. */
+import { Button, Loader, NativeSelect } from '@mantine/core';
+import { modals } from '@mantine/modals';
+import { IconAlertTriangle } from '@tabler/icons-react';
+import { useEffect, useState } from 'react';
+import { newId } from '../app/edit.ts';
+import { wordsOf } from '../app/say.ts';
+import { openNow } from '../app/store.ts';
+import type { Understood } from '../workers/words.worker.ts';
+import { inWords, stopWords } from './inWords.ts';
+import { Taking, titles } from './Taking.tsx';
+import classes from './BringIn.module.css';
+
+export function openBringIn(file: File): void {
+  const modalId = `bring-in-${file.name}`;
+  modals.open({
+    modalId,
+    title: `Bring in ${file.name}`,
+    size: 780,
+    children: <BringIn file={file} close={() => modals.close(modalId)} />,
+  });
+}
+
+/** Encodings that files come in; others that were found are offered too. */
+const ENCODINGS = [
+  ...['utf-8', 'utf-16le', 'utf-16be', 'windows-1252', 'windows-1250', 'windows-1251'],
+  ...['windows-1253', 'windows-1254', 'windows-1255', 'windows-1256', 'iso-8859-2', 'macintosh'],
+  ...['shift_jis', 'euc-jp', 'gb18030', 'big5', 'euc-kr'],
+];
+
+interface Props {
+  readonly file: File;
+  readonly close: () => void;
+}
+
+export function BringIn({ file, close }: Props) {
+  const [encoding, setEncoding] = useState<string>();
+  const [found, setFound] = useState<Understood>();
+  const [problem, setProblem] = useState<string>();
+  const [id] = useState(newId);
+  useEffect(() => () => void inWords().forget(id), [id]);
+  useEffect(() => {
+    let stale = false;
+    setProblem(undefined);
+    const { frameRate } = openNow().programme.facts;
+    inWords()
+      .read(id, file, file.name, { frameRate, ...(encoding !== undefined && { encoding }) })
+      .then(
+        (understood) => !stale && setFound(understood),
+        (error: unknown) => !stale && setProblem(wordsOf(error)),
+      );
+    return () => {
+      stale = true;
+    };
+  }, [id, file, encoding]);
+  const shown = encoding ?? found?.encoding;
+  return (
+    <div className={classes.form}>
+      {problem !== undefined && (
+        <p className="notice" role="alert">
+          <IconAlertTriangle size={18} /> {problem} Nothing was changed.
+        </p>
+      )}
+      {!found && problem === undefined && (
+        <div className={classes.reading} role="status">
+          <Loader size="sm" color="var(--woad)" /> Reading {file.name}
+          <span className="spring" />
+          <Button
+            onClick={() => {
+              stopWords();
+              close();
+            }}
+          >
+            Stop
+          </Button>
+        </div>
+      )}
+      {shown !== undefined && (
+        <NativeSelect
+          size="xs"
+          w={180}
+          className={classes.encoding ?? ''}
+          label={encoding === undefined ? 'Encoding, as found' : 'Encoding'}
+          data={[...new Set([shown, ...ENCODINGS])]}
+          value={shown}
+          onChange={(event) => setEncoding(event.currentTarget.value)}
+        />
+      )}
+      {found && problem === undefined && found.contents.length === 0 && (
+        <p role="alert">
+          {titles[found.format]}. There is nothing in it that could become cues or marks.
+          {found.format === 'midi' &&
+            ' Its tempo map is brought in in Timing, with the beats in hand.'}
+        </p>
+      )}
+      {found && problem === undefined && found.contents.length > 0 && (
+        <Taking id={id} file={file} found={found} close={close} />
+      )}
+    </div>
+  );
+}

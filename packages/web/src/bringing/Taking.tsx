@@ -1,0 +1,285 @@
+/** What would be taken of a file of words, and where it would go. */
+import { SegmentedControl, Table } from '@mantine/core';
+import { IconAlertTriangle } from '@tabler/icons-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Edit } from '@cadence/core/programme/change.ts';
+import { heardPieces } from '@cadence/core/programme/heard.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import type { Retiming } from '@cadence/core/programme/retimed.ts';
+import { add, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { make } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { currentCues, currentStrand, openNow } from '../app/store.ts';
+import { WindowFoot } from '../timing/WindowFoot.tsx';
+import type { Choice, Contents, Planned, Understood } from '../workers/words.worker.ts';
+import { inWords } from './inWords.ts';
+import { Times } from './Times.tsx';
+import classes from './BringIn.module.css';
+
+export const titles: Readonly<Record<Understood['format'], string>> = {
+  srt: 'SRT',
+  vtt: 'WebVTT',
+  ttml: 'TTML',
+  stl: 'EBU STL',
+  lrc: 'LRC',
+  csv: 'Table',
+  otio: 'OpenTimelineIO',
+  txt: 'Plain text',
+  md: 'Markdown',
+  rtf: 'RTF',
+  docx: 'DOCX',
+  rss: 'RSS feed',
+  atom: 'Atom feed',
+  midi: 'MIDI',
+  wav: 'WAV',
+};
+
+const named: Readonly<Record<Contents, string>> = { cues: 'cue', script: 'line', marks: 'mark' };
+
+const separators: Readonly<Record<string, string>> = {
+  '\t': 'tabs',
+  table: 'a table',
+  ' - ': 'hyphens',
+  '  ': 'spaces',
+};
+
+/** The programme without what bringing in does not look at. */
+const slim = (programme: Programme): Programme => ({
+  ...programme,
+  beats: {},
+  hits: {},
+  pieces: {},
+});
+
+/** Stretches of time that a script is shared out over. */
+function stretchesFor(programme: Programme, place: Choice['place']) {
+  const speech = heardPieces(programme).map(({ start, end }) => ({ start, end }));
+  const whole = [{ start: ZERO, end: programme.facts.length }];
+  return place === 'speech' && speech.length > 0 ? speech : whole;
+}
+
+const places: Readonly<Record<Contents, readonly Choice['place'][]>> = {
+  cues: ['replace', 'add', 'match'],
+  script: ['again', 'speech', 'spread'],
+  marks: ['replace'],
+};
+
+const placeNames: Readonly<Record<Choice['place'], string>> = {
+  replace: 'Replace what is here',
+  add: 'Add between',
+  match: 'Only take the times',
+  again: 'Read again',
+  speech: 'On the speech',
+  spread: 'Over the whole length',
+};
+
+function buttonFor({ contents, place }: Choice, there: number, count: number): string {
+  if (contents === 'marks') return `Make ${plural(count, 'mark')}`;
+  if (place === 'add') return `Add ${plural(count, named[contents])}`;
+  if (place === 'match') return 'Take the times';
+  if (place === 'again') return 'Take the changes';
+  return there > 0 ? 'Replace the cues' : `Take ${plural(count, named[contents])}`;
+}
+
+/** Where things may go in a programme that has cues, and speech. */
+const possibleWith = (hasCues: boolean, hasSpeech: boolean) => (contents: Contents) =>
+  places[contents].filter(
+    (place) =>
+      (hasCues || !['add', 'match', 'again'].includes(place)) && (hasSpeech || place !== 'speech'),
+  );
+
+/** What a choice would make of the programme as it is now. */
+function planFor(id: string, choice: Choice): Promise<Planned> {
+  const now = openNow().programme;
+  const stretches = stretchesFor(now, choice.place);
+  return inWords().plan(id, slim(now), currentStrand(now), stretches, choice);
+}
+
+/** A script of which this part is here already is the same one, changed. */
+const LIKE = 0.3;
+
+interface TakingProps {
+  readonly file: File;
+  readonly close: () => void;
+  /** Of the window, by which the worker knows the file. */
+  readonly id: string;
+  readonly found: Understood;
+}
+
+export function Taking({ id, file, found, close }: TakingProps) {
+  const { programme } = openNow();
+  const there = currentCues(programme).length;
+  const speech = heardPieces(programme).length;
+  const possible = useMemo(() => possibleWith(there > 0, speech > 0), [there, speech]);
+  const [first = 'cues'] = found.contents;
+  const [contents, setContents] = useState<Contents>(first);
+  const [place, setPlace] = useState<Choice['place']>(possible(first)[0] ?? 'replace');
+  const [retiming, setRetiming] = useState<Retiming>({});
+  const [plan, setPlan] = useState<Planned>();
+  const [problem, setProblem] = useState<string>();
+  const choice: Choice = { contents, place, retiming };
+  const chosen = useRef(false);
+  useEffect(() => {
+    let stale = false;
+    planFor(id, { contents, place, retiming }).then(
+      (made) => {
+        if (stale) return;
+        // Another script than the one that is here is not read again.
+        const { compared = [] } = made;
+        const same = compared.filter(({ kind }) => kind === 'same').length;
+        if (place === 'again' && !chosen.current && same < LIKE * compared.length) {
+          setPlace(possible(contents)[1] ?? place);
+          return;
+        }
+        setPlan(made);
+        setProblem(undefined);
+      },
+      (error: unknown) => !stale && setProblem(wordsOf(error)),
+    );
+    return () => {
+      stale = true;
+    };
+  }, [id, found, contents, place, retiming, possible]);
+  const take = async () => {
+    try {
+      const edit = JSON.parse((await planFor(id, choice)).edit) as Edit;
+      make(edit);
+      close();
+      if (!edit.note) say.note(`${file.name} was brought in.`);
+    } catch (error) {
+      setProblem(wordsOf(error));
+    }
+  };
+  const { facts } = programme;
+  const clock = (time: Ticks) => formatTimecode(add(time, facts.startTimecode), facts.frameRate);
+  const { separator } = found;
+  return (
+    <>
+      <p className={classes.facts}>
+        <b>{titles[found.format]}</b>, {plural(found.counts[contents] ?? 0, named[contents])}
+        {plan?.range && ` from ${clock(plan.range.start)} to ${clock(plan.range.end)}`}
+        {found.timedWords > 0 && contents === 'cues' && ', each word with its time'}
+        {separator !== undefined &&
+          `, roles and names parted by ${separators[separator] ?? separator}`}
+        .
+      </p>
+      {found.contents.length > 1 && (
+        <SegmentedControl
+          size="xs"
+          aria-label="Bring in as"
+          data={found.contents.map((value) => ({
+            value,
+            label: `As ${plural(found.counts[value] ?? 0, named[value])}`,
+          }))}
+          value={contents}
+          onChange={(value) => {
+            setContents(value as Contents);
+            setPlace(possible(value as Contents)[0] ?? 'replace');
+          }}
+        />
+      )}
+      {possible(contents).length > 1 && (
+        <SegmentedControl
+          size="xs"
+          aria-label="Where they go"
+          data={possible(contents).map((value) => ({ value, label: placeNames[value] }))}
+          value={place}
+          onChange={(value) => {
+            chosen.current = true;
+            setPlace(value as Choice['place']);
+          }}
+        />
+      )}
+      {plan?.compared ? (
+        <Compared lines={plan.compared} />
+      ) : (
+        <div className={classes.sample}>
+          <Table aria-label="The first lines">
+            <Table.Tbody>
+              {plan?.sample.map(({ at, text }, row) => (
+                <Table.Tr key={row}>
+                  {at !== null && <Table.Td className={classes.time}>{clock(at)}</Table.Td>}
+                  <Table.Td dir="auto">{text || '(no text)'}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </div>
+      )}
+      {found.warningCount > 0 && (
+        <details className={classes.warnings}>
+          <summary>
+            <IconAlertTriangle size={16} color="var(--weld-text)" />
+            {plural(found.warningCount, 'place')} in the file needed a guess
+          </summary>
+          <ul>
+            {found.warnings.map(({ line, message }, at) => (
+              <li key={at}>
+                {line > 0 && (
+                  <b>
+                    {found.format === 'stl' ? 'Block' : 'Line'} {line}.{' '}
+                  </b>
+                )}
+                {message}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {contents === 'cues' && <Times change={setRetiming} />}
+      {problem !== undefined && (
+        <p className="notice" role="alert">
+          <IconAlertTriangle size={18} /> {problem}
+        </p>
+      )}
+      <WindowFoot
+        close={close}
+        take={() => void take()}
+        off={!plan || problem !== undefined}
+        says={plan?.note}
+      >
+        {buttonFor(choice, there, plan?.count ?? 0)}
+      </WindowFoot>
+    </>
+  );
+}
+
+const became = { changed: 'Changed', new: 'New', gone: 'Gone' } as const;
+
+/** What changed in a script, the old beside the new. */
+function Compared({ lines }: { lines: NonNullable<Planned['compared']> }) {
+  const differing = lines.filter(({ kind }) => kind !== 'same');
+  const same = lines.length - differing.length;
+  return (
+    <>
+      <p className="quiet">
+        {plural(same, 'line')} stayed and {same === 1 ? 'keeps its' : 'keep their'} times.
+        {differing.length === 0 && ' Nothing else is in the file.'}
+      </p>
+      {differing.length > 0 && (
+        <div className={classes.sample}>
+          <Table aria-label="What changed">
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th />
+                <Table.Th>Here now</Table.Th>
+                <Table.Th>In the file</Table.Th>
+              </Table.Tr>
+            </Table.Thead>
+            <Table.Tbody>
+              {differing.map(({ kind, old, text }, at) => (
+                <Table.Tr key={at}>
+                  <Table.Td className={classes.time}>{kind !== 'same' && became[kind]}</Table.Td>
+                  <Table.Td>{old}</Table.Td>
+                  <Table.Td>{text}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,120 @@
+/** Times of a file against those of the programme. */
+import { NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Retiming } from '@cadence/core/programme/retimed.ts';
+import { FRAME_RATES, nameRate } from '@cadence/core/time/frameRate.ts';
+import { fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
+import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
+import { openNow } from '../app/store.ts';
+import classes from './BringIn.module.css';
+
+interface Typed {
+  readonly start: string;
+  readonly shift: number;
+  readonly speed: string;
+  readonly stretch: readonly [string, string, string, string];
+}
+
+const AS_IT_IS = 'as it is';
+
+/** The fields for moving times. */
+export function Times({ change }: { change: (retiming: Retiming) => void }) {
+  const { facts } = openNow().programme;
+  const [typed, setTyped] = useState<Typed>({
+    start: '',
+    shift: 0,
+    speed: AS_IT_IS,
+    stretch: ['', '', '', ''],
+  });
+  /** A time of the file, which knows nothing of the programme's start. */
+  const inFile = (text: string) => parseTypedTime(text, facts.frameRate, ZERO);
+  const inProgramme = (text: string) => parseTypedTime(text, facts.frameRate, facts.startTimecode);
+  const wrong = (text: string, read: (text: string) => Ticks | undefined) =>
+    text !== '' && read(text) === undefined ? 'Write 10:00:00:00, 465f or 18.6s.' : null;
+  const set = (part: Partial<Typed>) => {
+    const next = { ...typed, ...part };
+    setTyped(next);
+    const start = next.start === '' ? undefined : inFile(next.start);
+    const [a, to, b, till] = next.stretch;
+    const pins = [inFile(a), inProgramme(to), inFile(b), inProgramme(till)];
+    const made = FRAME_RATES.find((rate) => nameRate(rate) === next.speed);
+    const [fileA, toA, fileB, toB] = pins;
+    const all = next.stretch.every((text) => text !== '');
+    change({
+      ...(start !== undefined && { start }),
+      ...(next.shift !== 0 && { shift: fromSeconds(next.shift) }),
+      ...(made && {
+        speed: { from: made.num / made.den, to: facts.frameRate.num / facts.frameRate.den },
+      }),
+      ...(all &&
+        fileA !== undefined &&
+        toA !== undefined &&
+        fileB !== undefined &&
+        toB !== undefined && {
+          stretch: [
+            { file: fileA, programme: toA },
+            { file: fileB, programme: toB },
+          ] as const,
+        }),
+    });
+  };
+  const pin = (at: 0 | 1 | 2 | 3, label: string) => (
+    <TextInput
+      size="xs"
+      w={150}
+      label={label}
+      placeholder={
+        at % 2 === 0 ? '00:00:01:00' : formatTimecode(facts.startTimecode, facts.frameRate)
+      }
+      value={typed.stretch[at]}
+      error={wrong(typed.stretch[at], at % 2 === 0 ? inFile : inProgramme)}
+      onChange={(event) => {
+        const stretch = [...typed.stretch] as [string, string, string, string];
+        stretch[at] = event.currentTarget.value;
+        set({ stretch });
+      }}
+    />
+  );
+  return (
+    <details className={classes.times}>
+      <summary>Move the times</summary>
+      <div className={classes.row}>
+        <TextInput
+          size="xs"
+          w={150}
+          label="The file begins at"
+          placeholder="00:00:00:00"
+          value={typed.start}
+          error={wrong(typed.start, inFile)}
+          onChange={(event) => set({ start: event.currentTarget.value })}
+        />
+        <NumberInput
+          size="xs"
+          w={120}
+          label="Later by, s"
+          step={0.1}
+          decimalScale={3}
+          min={-86_400}
+          max={86_400}
+          value={typed.shift}
+          onChange={(value) => typeof value === 'number' && set({ shift: value })}
+        />
+        <NativeSelect
+          size="xs"
+          w={200}
+          label="Made for, frames a second"
+          data={[AS_IT_IS, ...FRAME_RATES.map(nameRate)]}
+          value={typed.speed}
+          onChange={(event) => set({ speed: event.currentTarget.value })}
+        />
+      </div>
+      <p className="quiet">Or stretch it between two times that you know:</p>
+      <div className={classes.row}>
+        {pin(0, 'What is in the file at')}
+        {pin(1, 'goes to')}
+        {pin(2, 'and what is at')}
+        {pin(3, 'goes to (later)')}
+      </div>
+    </details>
+  );
+}

@@ -1,0 +1,196 @@
+/** What leaves: the formats, what each cannot hold, and the files once they are written. */
+import { Button, Checkbox } from '@mantine/core';
+import { IconCheck } from '@tabler/icons-react';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import type { Lost } from '@cadence/core/formats/captions.ts';
+import { FORMATS, type Format } from '@cadence/core/formats/formats.ts';
+import { captionsOf } from '@cadence/core/programme/captions.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { fileUrl } from '../app/api.ts';
+import { formatBytes, plural } from '../app/format.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { currentStrand, openNow, useOpen } from '../app/store.ts';
+import { inWords } from '../bringing/inWords.ts';
+import classes from './HandoverPlace.module.css';
+
+interface SavedFile {
+  readonly name: string;
+  readonly note: string;
+  readonly url: string;
+}
+
+/** The captions to be written, and what a format may want to know beside them. */
+function toWrite(programme: Programme) {
+  const { frameRate, startTimecode: start, title } = programme.facts;
+  return {
+    captions: captionsOf(programme, currentStrand(programme)),
+    target: { frameRate, start, title },
+  };
+}
+
+/** What each format cannot hold, worked out when the programme rests; undefined until it is. */
+function useLosses(programme: Programme): Readonly<Record<string, readonly Lost[]>> | undefined {
+  const [losses, setLosses] = useState<Readonly<Record<string, readonly Lost[]>>>();
+  useEffect(() => {
+    let stale = false;
+    const { captions, target } = toWrite(programme);
+    void inWords()
+      .losses(captions, target)
+      .then((found) => !stale && setLosses(found));
+    return () => {
+      stale = true;
+    };
+  }, [programme]);
+  return losses;
+}
+
+export function Write({ wrong }: { wrong: number }) {
+  const programme = useDeferredValue(useOpen((open) => open.programme));
+  const id = useOpen((open) => open.id);
+  const [chosen, setChosen] = useState<readonly string[]>(['srt', 'vtt']);
+  const [written, setWritten] = useState<readonly SavedFile[]>([]);
+  const [busy, setBusy] = useState(false);
+  const count = useMemo(() => toWrite(programme).captions.length, [programme]);
+  const losses = useLosses(programme);
+  useEffect(() => () => written.forEach((file) => URL.revokeObjectURL(file.url)), [written]);
+
+  const write = async () => {
+    setBusy(true);
+    try {
+      const formats = FORMATS.filter(({ name }) => chosen.includes(name));
+      const files: SavedFile[] = [];
+      for (const format of formats) files.push(await writeFile(format));
+      setWritten(files);
+      files.forEach(save);
+    } catch (error) {
+      say.problem(`Nothing was written: ${wordsOf(error)}`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <h2>Write</h2>
+      <div className={classes.formats}>
+        {FORMATS.map((format) => (
+          <FormatCard
+            key={format.name}
+            format={format}
+            lost={losses?.[format.name]}
+            on={chosen.includes(format.name)}
+            toggle={() =>
+              setChosen(
+                chosen.includes(format.name)
+                  ? chosen.filter((name) => name !== format.name)
+                  : [...chosen, format.name],
+              )
+            }
+          />
+        ))}
+      </div>
+      {wrong > 0 && (
+        <p className="quiet">
+          {plural(wrong, 'finding')} should be mended first. You can write all the same.
+        </p>
+      )}
+      <div className="bar">
+        <Button
+          variant="filled"
+          disabled={chosen.length === 0 || count === 0}
+          loading={busy}
+          onClick={() => void write()}
+        >
+          Write {plural(chosen.length, 'file')}
+        </Button>
+        <Button component="a" href={fileUrl(id)} download>
+          Save the programme as one file
+        </Button>
+      </div>
+      <p className="quiet">
+        {count === 0
+          ? 'There is no text yet, so there is nothing to write.'
+          : `${plural(count, 'cue')} ${count === 1 ? 'has' : 'have'} text and will be written.`}
+      </p>
+      {written.length > 0 && <h2>Written</h2>}
+      {written.map((file) => (
+        <div key={file.name} className={`card ${classes.written}`}>
+          <IconCheck size={20} color="var(--woad)" />
+          <span>
+            <b>{file.name}</b>
+            <small className="quiet">{file.note}</small>
+          </span>
+          <Button component="a" href={file.url} download={file.name}>
+            Save again
+          </Button>
+        </div>
+      ))}
+    </>
+  );
+}
+
+interface FormatProps {
+  readonly format: Format;
+  readonly lost: readonly Lost[] | undefined;
+  readonly on: boolean;
+  readonly toggle: () => void;
+}
+
+const FormatCard = ({ format, lost, on, toggle }: FormatProps) => (
+  <label className={`card ${classes.format}`}>
+    <Checkbox
+      checked={on}
+      onChange={toggle}
+      color="var(--ink)"
+      iconColor="var(--linen)"
+      size="xs"
+    />
+    <span>
+      <b>{format.title}</b>
+      <small className="quiet">{lost ? holds(lost) : '…'}</small>
+    </span>
+  </label>
+);
+
+const holds = (lost: readonly Lost[]): string =>
+  lost.length === 0
+    ? 'Everything can be held.'
+    : `It cannot hold ${lost.map(({ kind, count }) => `${kind} of ${plural(count, 'cue')}`).join(', ')}.`;
+
+/** Writes a file and reads it back; what does not come back equal is said. */
+async function writeFile({ name, mediaType }: Format): Promise<SavedFile> {
+  const { programme } = openNow();
+  const { captions, target } = toWrite(programme);
+  const { content, equal } = await inWords().write(name, captions, target);
+  const isText = typeof content === 'string';
+  const blob = new Blob([isText ? content : (content as Uint8Array<ArrayBuffer>)], {
+    type: isText ? `${mediaType};charset=utf-8` : mediaType,
+  });
+  const checked =
+    equal === null
+      ? ''
+      : equal
+        ? ', read back and equal'
+        : ', read back, not quite equal: look it over';
+  return {
+    name: `${fileName(programme.facts.title)}.${name}`,
+    note: `${formatBytes(blob.size)}${checked}`,
+    url: URL.createObjectURL(blob),
+  };
+}
+
+/** A title as a file name that every system takes. */
+function fileName(title: string): string {
+  const plain = title
+    .replace(/[^\p{L}\p{N} _-]/gu, '')
+    .trim()
+    .replace(/\s+/g, '-')
+    .toLowerCase();
+  return plain || 'subtitles';
+}
+
+function save(file: SavedFile): void {
+  const link = document.createElement('a');
+  link.href = file.url;
+  link.download = file.name;
+  link.click();
+}
