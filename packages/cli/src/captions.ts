@@ -19,7 +19,12 @@ export interface CaptionOptions {
   readonly shift?: string | undefined;
 }
 
-async function read(file: string, options: CaptionOptions, start?: Ticks): Promise<ReadFile> {
+/** What is in a file of words. */
+export async function readWords(
+  file: string,
+  options: CaptionOptions,
+  start?: Ticks,
+): Promise<ReadFile> {
   const as = options.as === undefined ? undefined : kindNamed(options.as);
   if (options.as !== undefined && !as)
     throw new WrongUsage(`${options.as} is no format that can be read.`);
@@ -37,7 +42,10 @@ export async function readCommand(file: string, options: CaptionOptions): Promis
   // Hours of sound are not read whole for a few marks.
   if (kindNamed(options.as ?? /\.([a-z0-9]+)$/i.exec(file)?.[1] ?? '') === 'wav')
     return readCuePointsOf(file);
-  const { format, encoding, captions, lines, sheet, tempo, ...more } = await read(file, options);
+  const { format, encoding, captions, lines, sheet, tempo, ...more } = await readWords(
+    file,
+    options,
+  );
   return {
     format,
     ...(encoding !== undefined && { encoding }),
@@ -79,7 +87,7 @@ export async function convertCommand(
 ): Promise<object> {
   const format = targetFormat(to);
   const start = startOf(options);
-  const source = await read(from, options, start);
+  const source = await readWords(from, options, start);
   if (source.captions.length === 0)
     throw new Unusable('no cues', 'There is no timed text in this file.', from);
   const captions = shifted(source, offset(source, format, options));
@@ -97,7 +105,8 @@ function targetFormat(to: string): Format {
   return format;
 }
 
-function rateOf(options: CaptionOptions): FrameRate {
+/** The frame rate that was asked for; 25 a second where none was. */
+export function rateOf(options: CaptionOptions): FrameRate {
   const rate = parseRate(options.rate ?? '25');
   if (!rate) throw new WrongUsage('--rate takes a frame rate, such as 25 or 30000/1001.');
   return rate;

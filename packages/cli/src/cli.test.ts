@@ -86,6 +86,97 @@ describe('cadence', () => {
     );
   });
 
+  it('writes every format of captions, and reads back what it wrote', () => {
+    writeFileSync(join(folder, 'ferry.srt'), SRT);
+    const read = (file: string) => cadence('read', file, '--json').json;
+    const cues = (file: string) =>
+      read(file).cues.map(({ start, end, text }: { start: number; end: number; text: string }) => [
+        start,
+        end,
+        text,
+      ]);
+    for (const name of ['vtt', 'ttml', 'stl', 'csv', 'otio']) {
+      const { status } = cadence('convert', 'ferry.srt', `again.${name}`, '--json');
+      expect([name, status, cues(`again.${name}`)]).toEqual([
+        name,
+        0,
+        name === 'stl'
+          ? [
+              [1, 2.52, 'Slack water'],
+              [3, 4, 'Gulls'],
+            ]
+          : [
+              [1, 2.5, 'Slack water'],
+              [3, 4, 'Gulls'],
+            ],
+      ]);
+    }
+    const { lost } = cadence('convert', 'ferry.srt', 'ferry.txt', '--json').json;
+    expect(lost).toContainEqual({ kind: 'times', count: 2 });
+  });
+
+  it('writes EBU STL from the timecode of the programme, and takes it off again', () => {
+    writeFileSync(join(folder, 'ferry.srt'), SRT);
+    cadence('convert', 'ferry.srt', 'ten.stl', '--start', '10:00:00:00');
+    expect(cadence('read', 'ten.stl', '--json').json).toMatchObject({
+      format: 'stl',
+      metadata: { startTimecode: '10:00:00:00' },
+      cues: [{ start: 1 }, { start: 3 }],
+    });
+    cadence('convert', 'ten.stl', 'eleven.srt', '--start', '09:59:59:00');
+    expect(readFileSync(join(folder, 'eleven.srt'), 'utf8')).toContain('00:00:02,000 -->');
+  });
+
+  it('reads sheets and feeds', () => {
+    writeFileSync(join(folder, 'crew.txt'), 'CREW\n\nBell\tAnnis\n\tEwart\n');
+    expect(cadence('read', 'crew.txt', '--json').json).toEqual({
+      format: 'txt',
+      encoding: 'utf-8',
+      cues: [],
+      warnings: [],
+      blocks: [
+        { kind: 'heading', text: 'CREW' },
+        { kind: 'row', role: 'Bell', names: ['Annis', 'Ewart'] },
+      ],
+      separator: '\t',
+    });
+    expect(cadence('convert', 'crew.txt', 'crew.srt', '--json')).toMatchObject({
+      status: 1,
+      json: { error: { kind: 'no cues' } },
+    });
+    writeFileSync(
+      join(folder, 'news.xml'),
+      '<rss><channel><item><title>Bell</title></item></channel></rss>',
+    );
+    expect(cadence('read', 'news.xml', '--json').json.items).toEqual([{ title: 'Bell' }]);
+  });
+
+  it('measures reading, and checks captions and programmes', () => {
+    const quick = '1\n00:00:01,000 --> 00:00:02,000\nHold the the chain until it sings\n';
+    writeFileSync(join(folder, 'quick.srt'), quick);
+    const pace = cadence('pace', 'reading', 'quick.srt', '--profile', 'unhurried', '--json').json;
+    expect(pace.cues).toEqual([
+      { start: 1, end: 2, cps: 33, wpm: 420, lines: 1, longestLine: 33, gap: null },
+    ]);
+    expect(pace.profile).toMatchObject({ name: 'unhurried', charactersASecond: 15 });
+    const { findings } = cadence('check', 'quick.srt', '--json').json;
+    expect(findings).toContainEqual(
+      expect.objectContaining({ kind: 'too fast', at: 1, cue: 0, figure: 33, limit: 20 }),
+    );
+    expect(findings).toContainEqual(
+      expect.objectContaining({ kind: 'doubled word', mend: 'Hold the chain until it sings' }),
+    );
+    const programme = programmeWithCues([['', 0, 50]]);
+    writeFileSync(
+      join(folder, 'empty.json'),
+      JSON.stringify({ format: 'woven-cadence/programme/1', programme }),
+    );
+    expect(cadence('check', 'empty.json', '--json').json.findings).toMatchObject([
+      { kind: 'empty', severity: 'wrong', at: 0, cue: 'c1' },
+    ]);
+    expect(cadence('pace', 'reading', 'quick.srt', '--profile', 'hasty').status).toBe(2);
+  });
+
   it('listens', () => {
     const { phrases } = JSON.parse(readFileSync(join(demo, 'phrases.json'), 'utf8')) as {
       phrases: { start: number; end: number }[];

@@ -1,6 +1,7 @@
 /** `cadence`: every computation from the command line. */
 import { parseArgs } from 'node:util';
 import { convertCommand, readCommand } from './captions.ts';
+import { checkCommand, paceReadingCommand } from './check.ts';
 import { Unusable, WrongUsage } from './failure.ts';
 import { listenCommand } from './listen.ts';
 import { sceneCommand, stillCommand } from './picture.ts';
@@ -15,6 +16,7 @@ interface Options {
   readonly shift?: string;
   readonly at?: string;
   readonly height?: string;
+  readonly profile?: string;
 }
 
 interface Verb {
@@ -44,6 +46,19 @@ const verbs: Readonly<Record<string, Verb>> = {
     takes: ['IN', 'OUT'],
     example: 'convert ferry.srt ferry.vtt --shift 1.5',
     run: ([from = '', to = ''], options) => convertCommand(from, to, options),
+  },
+  pace: {
+    takes: ['reading', 'CAPTIONS'],
+    example: 'pace reading ferry.srt --profile unhurried --json',
+    run: ([what, file = ''], options) => {
+      if (what !== 'reading') throw new WrongUsage('pace takes reading and a file of captions.');
+      return paceReadingCommand(file, options);
+    },
+  },
+  check: {
+    takes: ['PROGRAMME-or-CAPTIONS'],
+    example: 'check ferry.srt --json',
+    run: ([file = ''], options) => checkCommand(file, options),
   },
   still: {
     takes: ['PROGRAMME', 'OUT.png'],
@@ -86,6 +101,7 @@ async function run(args: string[]): Promise<{ result?: object; help?: string }> 
         shift: text,
         at: text,
         height: text,
+        profile: text,
       },
     });
   } catch (error) {

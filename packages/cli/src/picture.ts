@@ -1,44 +1,12 @@
 /** `still` and `scene`: what is on screen at an instant of a programme's own JSON file. */
 import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
-import { completed } from '@cadence/core/programme/defaults.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
 import { sceneAt, type DrawingList } from '@cadence/core/scene/sceneAt.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { drawScene, type Canvas2D } from '@cadence/paint/drawScene.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
-import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
-import * as yup from 'yup';
-import { Unusable, WrongUsage } from './failure.ts';
-import { readBytes, writeWhole } from './files.ts';
-
-const table = yup.object().required();
-const file = yup.object({
-  programme: yup
-    .object({
-      facts: yup
-        .object({
-          frame: yup.object({ width: yup.number().required(), height: yup.number().required() }),
-          frameRate: yup.object({ num: yup.number().required(), den: yup.number().required() }),
-        })
-        .required(),
-      materials: table,
-      strands: table,
-      cues: table,
-      pieces: table,
-    })
-    .required(),
-});
-
-async function readProgramme(name: string): Promise<Programme> {
-  const bytes = await readBytes(name);
-  try {
-    const json: unknown = JSON.parse(new TextDecoder().decode(bytes));
-    return completed(file.validateSync(json, { strict: true }).programme as unknown as Programme);
-  } catch (error) {
-    const why = error instanceof Error ? error.message : '';
-    throw new Unusable('unreadable', `This is not a programme's file: ${why}.`, name);
-  }
-}
+import { WrongUsage } from './failure.ts';
+import { writeWhole } from './files.ts';
+import { readProgramme, shelfFor } from './programmeFile.ts';
 
 async function sceneOf(name: string, at: string): Promise<{ list: DrawingList; shelf: FontShelf }> {
   const programme = await readProgramme(name);
@@ -48,13 +16,7 @@ async function sceneOf(name: string, at: string): Promise<{ list: DrawingList; s
     throw new WrongUsage(
       `--at takes a time of the programme, such as ${formatTimecode(startTimecode, frameRate)}.`,
     );
-  const shelf = nodeShelf();
-  const families = new Set(Object.values(programme.strands).map((strand) => strand.style.family));
-  for (const cue of Object.values(programme.cues)) {
-    if (cue.style.family) families.add(cue.style.family);
-  }
-  const lines = Object.values(programme.cues).flatMap((cue) => cue.text);
-  for (const family of families) await shelf.prepare(family, lines);
+  const shelf = await shelfFor(programme);
   return { list: sceneAt(programme, time, shelf), shelf };
 }
 

@@ -1,39 +1,14 @@
 /** What is wrong, or may be, with a programme before it leaves. */
 import { readingOf } from '../pace/reading.ts';
 import { cuesInOrder, strandsInOrder } from '../programme/order.ts';
-import type { Cue, Id, Programme } from '../programme/programme.ts';
+import type { Cue, Programme } from '../programme/programme.ts';
 import { layOut, styleOf } from '../scene/layout.ts';
 import type { TextShaper } from '../scene/shaper.ts';
 import { isBlank } from '../text/lines.ts';
 import { frames, frameLength, countFrames } from '../time/frameRate.ts';
 import { add, toSeconds, type Ticks } from '../time/ticks.ts';
-
-export type FindingKind =
-  | 'empty'
-  | 'overlap'
-  | 'too fast'
-  | 'too short'
-  | 'too long'
-  | 'long line'
-  | 'too many lines'
-  | 'small gap'
-  | 'out of frame'
-  | 'beyond the end'
-  | 'missing glyph';
-
-/** `wrong` has to be mended before handover; `doubtful` is for the editor to judge. */
-export interface Finding {
-  readonly kind: FindingKind;
-  readonly severity: 'wrong' | 'doubtful';
-  readonly at: Ticks;
-  readonly cue: Id;
-  /** What was measured and the limit it breaks, both in `unit`. */
-  readonly figure?: number;
-  readonly limit?: number;
-  readonly unit?: string;
-  /** What is wrong, in a few words, to stand before the text of the cue. */
-  readonly message: string;
-}
+import type { Finding } from './finding.ts';
+import { wordingOf } from './wording.ts';
 
 const round = (value: number, digits = 1): number => Number(value.toFixed(digits));
 
@@ -46,7 +21,7 @@ export function findingsOf(programme: Programme, shaper?: TextShaper): Finding[]
   return strandsInOrder(programme)
     .flatMap((strand) => {
       const row = cuesInOrder(programme, strand.id);
-      return row.flatMap((cue, place) => [
+      const measured = row.flatMap((cue, place) => [
         ...timing(programme, cue, row[place + 1], strand.overlapAllowed),
         ...(isBlank(cue.text)
           ? [
@@ -63,6 +38,7 @@ export function findingsOf(programme: Programme, shaper?: TextShaper): Finding[]
               ...(shaper ? fitting(programme, cue, shaper) : []),
             ]),
       ]);
+      return [...measured, ...wordingOf(row)];
     })
     .sort((a, b) => a.at - b.at);
 }

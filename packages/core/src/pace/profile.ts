@@ -23,3 +23,21 @@ export const DEFAULT_PROFILE: ReadingProfile = {
   longestStay: fromSeconds(7),
   gapFrames: 2,
 };
+
+/** Profiles that can be asked for by name; each programme has one of its own besides. */
+export const PROFILES: Readonly<Record<string, ReadingProfile>> = {
+  usual: DEFAULT_PROFILE,
+  unhurried: {
+    ...DEFAULT_PROFILE,
+    charactersASecond: 15,
+    longestLine: 37,
+    shortestStay: fromSeconds(1),
+  },
+  children: {
+    ...DEFAULT_PROFILE,
+    charactersASecond: 12,
+    longestLine: 34,
+    shortestStay: fromSeconds(1.2),
+    longestStay: fromSeconds(8),
+  },
+};

@@ -5,14 +5,17 @@ import { IconAlertTriangle, IconCheck, IconCircleX } from '@tabler/icons-react';
 import { Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { lazyPart, patiently } from '../app/patiently.ts';
 import { useNavigate } from 'react-router';
-import { findingsOf, type Finding } from '@cadence/core/check/findings.ts';
+import type { Finding } from '@cadence/core/check/finding.ts';
+import { findingsOf } from '@cadence/core/check/findings.ts';
+import { setText } from '@cadence/core/programme/edits/reword.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
+import { make } from '../app/edit.ts';
 import { say, wordsOf } from '../app/say.ts';
 import { plural } from '../app/format.ts';
-import { currentCues, useAppDispatch, useOpen } from '../app/store.ts';
+import { currentCues, openNow, useAppDispatch, useOpen } from '../app/store.ts';
 import { selected } from '../app/view.ts';
 import { player } from '../playback/player.ts';
 import { PictureView } from '../picture/PictureView.tsx';
@@ -143,6 +146,9 @@ export default function HandoverPlace() {
                     )}
                   </span>
                   <span className="quiet">{figureOf(finding)}</span>
+                  {finding.mend !== undefined && (
+                    <Button onClick={() => mend(finding)}>Mend it</Button>
+                  )}
                   <Button
                     onClick={() => {
                       go(item.index);
@@ -179,6 +185,13 @@ export default function HandoverPlace() {
       </aside>
     </main>
   );
+}
+
+/** Gives a cue the text that mends it, as an edit of its own. */
+function mend(finding: Finding): void {
+  if (finding.mend === undefined) return;
+  const edit = setText(openNow().programme, finding.cue, finding.mend);
+  make({ ...edit, name: `Mend: ${finding.kind}` });
 }
 
 function figureOf(finding: Finding): string {

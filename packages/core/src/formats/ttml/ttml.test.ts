@@ -1,4 +1,6 @@
 import fc from 'fast-check';
+import { fromXML } from 'imsc/src/main/js/doc.js';
+import { generateISD } from 'imsc/src/main/js/isd.js';
 import { Unreadable } from '../captions.ts';
 import { caption, seen } from '../samples.ts';
 import { toSeconds } from '../../time/ticks.ts';
@@ -168,6 +170,34 @@ describe('writing TTML', () => {
     ];
     const captions = [caption(1, 2, 'Slack water', { words })];
     expect(readTtml(writeTtml(captions).text).captions).toEqual(captions);
+  });
+  it('is read by another reader at the same times, without a complaint', () => {
+    const said: string[] = [];
+    const say = (message: string) => said.push(message) === 0;
+    const handler = { info: say, warn: say, error: say, fatal: say };
+    const { text } = writeTtml([
+      caption(1, 2.48, [
+        [{ text: 'Slack ', italic: true }, { text: 'water &' }],
+        [{ text: 'tide' }],
+      ]),
+      caption(3, 4, [[{ text: 'Gulls', colour: '#ffff00', speaker: 'Hesper' }]], {
+        id: 'gulls',
+        place: { across: 'right', down: 'top' },
+      }),
+    ]);
+    const read = fromXML(text, handler);
+    const times = read.getMediaTimeEvents();
+    const words = (node: ReturnType<typeof generateISD>): string =>
+      (node.kind === 'br' ? '\n' : (node.text ?? '')) + (node.contents ?? []).map(words).join('');
+    const shown = times.map((at) => [at, words(generateISD(read, at, handler)).trim()]);
+    expect(shown).toEqual([
+      [0, ''],
+      [1, 'Slack water &\ntide'],
+      [2.48, ''],
+      [3, 'Gulls'],
+      [4, ''],
+    ]);
+    expect(said).toEqual([]);
   });
   it('counts what it cannot hold', () => {
     const captions = [

@@ -1,0 +1,33 @@
+import { programmeWithCues } from '../programme/samples.ts';
+import { cuesInOrder } from '../programme/order.ts';
+import { wordingOf } from './wording.ts';
+
+const slips = (...texts: string[]) => {
+  const programme = programmeWithCues(
+    texts.map((text, at): [string, number, number] => [text, 50 * at, 50 * at + 40]),
+  );
+  return wordingOf(cuesInOrder(programme, 's')).map(({ kind, cue, mend }) => [kind, cue, mend]);
+};
+
+describe('slips of the pen', () => {
+  it('are words that stand twice, over the end of a line too', () => {
+    expect(slips('Hold the the chain', 'from one bank\nbank of the Orran')).toEqual([
+      ['doubled word', 'c1', 'Hold the chain'],
+      ['doubled word', 'c2', 'from one\nbank of the Orran'],
+    ]);
+    expect(slips('Bye-bye, bye.', 'Hold. Hold on', 'the them', 'as as-yet')).toEqual([]);
+  });
+  it('are stray spaces', () => {
+    expect(slips(' Hold  the chain , now . ', 'at 10 .5 and so ...')).toEqual([
+      ['spaces', 'c1', 'Hold the chain, now.'],
+    ]);
+  });
+  it('are quotes and brackets without their other half, unless a cue nearby has it', () => {
+    expect(slips('“Hold the chain', 'and wait”', '(now', 'then', 'She said "yes')).toEqual([
+      ['unmatched mark', 'c3', undefined],
+      ['unmatched mark', 'c5', undefined],
+    ]);
+    expect(slips('"Hold', 'on"', 'all (of) [it]')).toEqual([]);
+    expect(slips('late)')).toEqual([['unmatched mark', 'c1', undefined]]);
+  });
+});

@@ -1,0 +1,83 @@
+/** Slips of the pen in the text of cues: words written twice, stray spaces, quotes and brackets left open. */
+import { plainText } from '../text/lines.ts';
+import type { Cue } from '../programme/programme.ts';
+import type { Finding } from './finding.ts';
+
+/** A word, what stands between, and the same word again; not across the end of a sentence. */
+const twice = /(?<![\p{L}\p{N}'’-])(\p{L}[\p{L}'’]*)(\s+)\1(?![\p{L}\p{N}'’-])/giu;
+/** A space before a comma or full stop, though not before an ellipsis or a number. */
+const strayBefore = / +([,.])(?![.\d])/g;
+
+/** Text without the spaces that nobody meant. */
+export const withoutStraySpaces = (text: string): string =>
+  text
+    .split('\n')
+    .map((line) =>
+      line
+        .replace(strayBefore, '$1')
+        .replace(/(?<=\S) {2,}(?=\S)/g, ' ')
+        .trim(),
+    )
+    .join('\n');
+
+/** The second of the two stays where a line ends between them. */
+const withoutDoubles = (text: string): string =>
+  text
+    .replace(twice, (_, word: string, between: string) =>
+      between.includes('\n') ? `\n${word}` : word,
+    )
+    .replace(/ +\n/g, '\n');
+
+const pairs = [
+  ['“', '”'],
+  ['«', '»'],
+  ['(', ')'],
+  ['[', ']'],
+] as const;
+
+/** What is opened in one cue may be closed so many cues later. */
+const REACH = 6;
+
+const count = (text: string, mark: string): number => text.split(mark).length - 1;
+
+/** How many of a pair are still open after each text; negative where one is closed too many. */
+function isLeftOpen(texts: readonly string[], at: number): string | undefined {
+  const text = texts[at] ?? '';
+  const around = (from: number, to: number) => texts.slice(Math.max(0, from), to).join('\n');
+  for (const [opening, closing] of pairs) {
+    const over = count(text, opening) - count(text, closing);
+    const after = around(at + 1, at + 1 + REACH);
+    const before = around(at - REACH, at);
+    if (over > 0 && count(after, closing) <= count(after, opening)) return opening;
+    if (over < 0 && count(before, opening) <= count(before, closing)) return closing;
+  }
+  const isOdd = count(text, '"') % 2 === 1;
+  const others = texts.slice(Math.max(0, at - REACH), at + 1 + REACH);
+  return isOdd && others.filter((other) => count(other, '"') % 2 === 1).length < 2
+    ? '"'
+    : undefined;
+}
+
+/** The slips in the cues of a strand, in order, with the text that would mend them where it is known. */
+export function wordingOf(cues: readonly Cue[]): Finding[] {
+  const texts = cues.map(({ text }) => plainText(text));
+  return cues.flatMap((cue, place) => {
+    const text = texts[place] ?? '';
+    const found: Finding[] = [];
+    const slip = (finding: Pick<Finding, 'kind' | 'message' | 'mend'>) =>
+      found.push({ ...finding, severity: 'doubtful', at: cue.start, cue: cue.id });
+    const doubled = text.match(twice)?.[0];
+    if (doubled !== undefined)
+      slip({
+        kind: 'doubled word',
+        message: `“${doubled.split(/\s/)[0]}” stands twice`,
+        mend: withoutDoubles(text),
+      });
+    const tidy = withoutStraySpaces(text);
+    if (tidy !== text) slip({ kind: 'spaces', message: 'There are stray spaces', mend: tidy });
+    const open = isLeftOpen(texts, place);
+    if (open !== undefined)
+      slip({ kind: 'unmatched mark', message: `The ${open} has no other half` });
+    return found;
+  });
+}
