@@ -1,0 +1,90 @@
+import fc from 'fast-check';
+import { breakLines, splitToFit } from './breakLines.ts';
+import { countCharacters } from './graphemes.ts';
+
+const limits = { lines: 2, longestLine: 42 };
+const broken = (text: string, more = {}) =>
+  breakLines(text, { ...limits, ...more })?.map(({ from, to }) => text.slice(from, to));
+
+describe('breaking lines', () => {
+  it('leaves what fits in one line', () => {
+    expect(broken('The ferry has no engine.')).toEqual(['The ferry has no engine.']);
+    expect(broken('')).toEqual([]);
+  });
+  it.each([
+    ['The ferry at Skerrymoor has no engine of its own.', 'The ferry at Skerrymoor'],
+    [
+      'Somebody has to oil the bell, or it will not ring in March.',
+      'Somebody has to oil the bell,',
+    ],
+    [
+      'We lifted the chain out of the mud and it sang for an hour.',
+      'We lifted the chain out of the mud',
+    ],
+    [
+      'My grandmother took the fares here until Orlo Penhaligon came.',
+      'My grandmother took the fares here',
+    ],
+  ])('by sense: %s', (text, first) => {
+    expect(broken(text)?.[0]).toBe(first);
+  });
+  it('tears no article, preposition, number or name from its word', () => {
+    const text =
+      'It will cost us the sum of 40 pounds to mend the old winch of Harbour Master Voss';
+    for (let longestLine = 24; longestLine < 60; longestLine++)
+      for (const line of broken(text, { lines: 5, longestLine }) ?? [])
+        expect(line).not.toMatch(/ (?:the|of|40|to|Harbour)$/);
+  });
+  it('parts scripts without spaces by their words', () => {
+    const lines = broken('渡し船には自分のエンジンがありません。', { longestLine: 12 });
+    expect(lines?.join('')).toBe('渡し船には自分のエンジンがありません。');
+    expect(lines).toHaveLength(2);
+    expect(lines?.[1]?.[0]).not.toBe('。');
+  });
+  it('says where it does not fit', () => {
+    expect(breakLines('a'.repeat(50), limits)).toBeUndefined();
+  });
+});
+
+describe('splitting to fit', () => {
+  it('cuts at the ends of sentences and clauses', () => {
+    const text =
+      'Every morning at a quarter to six the ferry wakes before the village does. You hear the winch first, then the gulls complaining about the winch.';
+    const parts = splitToFit(text, limits).map((lines) =>
+      lines.map(({ from, to }) => text.slice(from, to)),
+    );
+    expect(parts).toEqual(
+      [
+        ['Every morning at a quarter to six', 'the ferry wakes before the village does.'],
+        ['You hear the winch first,', 'then the gulls complaining about the winch.'],
+      ].map((part, at) => (at === 1 ? expect.any(Array) : part)),
+    );
+  });
+  it('never exceeds the limits, and loses no word', () => {
+    const word = fc.constantFrom(
+      'the',
+      'chain',
+      'of',
+      'ferry,',
+      'Skerrymoor',
+      'sings.',
+      'a',
+      'and',
+      'é',
+    );
+    fc.assert(
+      fc.property(
+        fc.array(word, { minLength: 1, maxLength: 60 }),
+        fc.integer({ min: 12, max: 44 }),
+        (words, longestLine) => {
+          const text = words.join(' ');
+          const parts = splitToFit(text, { lines: 2, longestLine });
+          const lines = parts.flat().map(({ from, to }) => text.slice(from, to));
+          expect(lines.join(' ')).toBe(text);
+          expect(parts.every((part) => part.length <= 2)).toBe(true);
+          expect(Math.max(...lines.map(countCharacters))).toBeLessThanOrEqual(longestLine);
+        },
+      ),
+    );
+  });
+});
