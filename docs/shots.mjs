@@ -1,4 +1,5 @@
 /** Renews the pictures in docs/screenshots from a running demo: `node docs/shots.mjs http://127.0.0.1:4310`. */
+import { Buffer } from 'node:buffer';
 import { chromium } from '@playwright/test';
 
 const address = process.argv[2] ?? 'http://127.0.0.1:4310';
@@ -45,5 +46,22 @@ await shot('timing-night', `/p/${id}/timing`, 'dark', choose(5));
 await shot('handover', `/p/${id}/handover`, 'light', async (page) => {
   await page.keyboard.press('f');
   await page.keyboard.press('f');
+});
+const script = [
+  '1\n00:00:02,400 --> 00:00:05,200\nThe ferry at Skerrymoor has no engine of its own.',
+  '3\n00:00:05,680 --> 00:00:07,640\nIt pulls itself along a chain,',
+  'x\n00:00:12,400 --> 00:00:07,900\nfrom one bank of the Orran\nto the other, and back.',
+  '4\n00:00:12,800 --> 00:00:14,100\n\u201cSomebody\u201d has to oil the bell at the caf\u00e9.',
+  '5\n00:00:14,600 --> 00:00:18,700\n<i>Every morning at a quarter to six</i>\nthe ferry wakes before the village does.',
+].join('\n\n');
+// As Windows-1252 has it.
+const bytes = Buffer.from(script.replace('\u201c', '\x93').replace('\u201d', '\x94'), 'latin1');
+await shot('bring-in', `/p/${id}/material`, 'light', async (page) => {
+  const file = { name: 'ferry-second-draft.srt', mimeType: 'text/plain', buffer: bytes };
+  await page.locator('input[type=file]').first().setInputFiles(file);
+  await page.getByText(/needed a guess/).click();
+});
+await shot('fit-lines', `/p/${id}/words`, 'light', async (page) => {
+  await page.getByRole('button', { name: 'Fit the lines' }).click();
 });
 await browser.close();

@@ -90,6 +90,12 @@ export class Losses {
     this.count('colour', Number(spans.some(({ colour }) => colour)));
     this.count('place', Number(place !== undefined));
   }
+  /** Counts what few formats have a place for: who speaks, when each word is said, and ids. */
+  countRest({ text, words, id }: Caption): void {
+    this.count('speaker', Number(text.flat().some(({ speaker }) => speaker)));
+    this.count('word times', Number((words?.length ?? 0) > 0));
+    this.count('id', Number(id !== undefined));
+  }
   list(): Lost[] {
     return [...this.#counts].map(([kind, count]) => ({ kind, count }));
   }

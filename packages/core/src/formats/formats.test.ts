@@ -85,6 +85,14 @@ describe('reading SRT', () => {
     ]);
   });
 
+  it('takes a broken number for the number, but a word for text', () => {
+    const { captions, warnings } = readSrt(
+      '1\n00:00:01,000 --> 00:00:02,000\nSlack\n\n2x\n00:00:03,000 --> 00:00:04,000\nwater\n\nGulls\n00:00:05,000 --> 00:00:06,000\nsing\n',
+    );
+    expect(texts(captions)).toEqual(['Slack', 'water\n\nGulls', 'sing']);
+    expect(warnings).toMatchObject([{ kind: 'number', line: 5 }]);
+  });
+
   it('refuses a text with no times at all', () => {
     expect(() => readSrt('The ferry\nat Skerrymoor')).toThrow(Unreadable);
   });

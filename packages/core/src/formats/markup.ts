@@ -55,22 +55,27 @@ const plainManners: Readonly<Record<string, Manner>> = {
  */
 export class SpanWriter {
   readonly #lines: Span[][] = [[]];
-  #open: OpenTag[] = [];
+  readonly #open: OpenTag[] = [];
+  /** Of all tags that are open. */
+  #manner: Manner = {};
 
   open(name: string, manner: Manner): void {
     // Nobody writes so many in each other; what does so is damaged.
-    if (this.#open.length < DEEPEST) this.#open.push({ name, manner });
+    if (this.#open.length >= DEEPEST) return;
+    this.#open.push({ name, manner });
+    this.#manner = { ...this.#manner, ...manner };
   }
 
   close(name: string): boolean {
     const at = this.#open.findLastIndex((tag) => tag.name === name);
     if (at < 0) return false;
-    this.#open = this.#open.filter((_, place) => place !== at);
+    this.#open.splice(at, 1);
+    this.#manner = Object.assign({}, ...this.#open.map((tag) => tag.manner)) as Manner;
     return true;
   }
 
   text(text: string): void {
-    const manner = Object.assign({}, ...this.#open.map((tag) => tag.manner)) as Manner;
+    const manner = this.#manner;
     text.split('\n').forEach((part, place) => {
       if (place > 0) this.#lines.push([]);
       this.#lines.at(-1)?.push({ ...manner, text: part });

@@ -205,6 +205,12 @@ export const KEYS: readonly Key[] = [
   },
   { keys: 'G', does: 'Close small gaps', group: 'Cues, or what is in hand', run: act.closeGaps },
   {
+    keys: 'W',
+    does: 'Fit the lines: break them by sense, split what is too long',
+    group: 'Cues, or what is in hand',
+    run: () => showWindow('fitLines'),
+  },
+  {
     keys: 'I',
     does: 'Italics on or off',
     group: 'Cues, or what is in hand',

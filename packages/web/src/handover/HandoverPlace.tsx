@@ -7,12 +7,13 @@ import { lazyPart, patiently } from '../app/patiently.ts';
 import { useNavigate } from 'react-router';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { findingsOf } from '@cadence/core/check/findings.ts';
+import { fitLines } from '@cadence/core/programme/edits/fitLines.ts';
 import { setText } from '@cadence/core/programme/edits/reword.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
-import { make } from '../app/edit.ts';
+import { make, newId } from '../app/edit.ts';
 import { say, wordsOf } from '../app/say.ts';
 import { plural } from '../app/format.ts';
 import { currentCues, openNow, useAppDispatch, useOpen } from '../app/store.ts';
@@ -146,17 +147,17 @@ export default function HandoverPlace() {
                     )}
                   </span>
                   <span className="quiet">{figureOf(finding)}</span>
-                  {finding.mend !== undefined && (
-                    <Button onClick={() => mend(finding)}>Mend it</Button>
-                  )}
-                  <Button
-                    onClick={() => {
-                      go(item.index);
-                      void navigate(`../${finding.kind === 'empty' ? 'words' : 'timing'}`);
-                    }}
-                  >
-                    Go to it
-                  </Button>
+                  <span className={classes.doing}>
+                    {isMendable(finding) && <Button onClick={() => mend(finding)}>Mend it</Button>}
+                    <Button
+                      onClick={() => {
+                        go(item.index);
+                        void navigate(`../${finding.kind === 'empty' ? 'words' : 'timing'}`);
+                      }}
+                    >
+                      Go to it
+                    </Button>
+                  </span>
                 </li>
               );
             })}
@@ -187,11 +188,18 @@ export default function HandoverPlace() {
   );
 }
 
+/** What is mended by breaking its lines anew. */
+const broken: ReadonlySet<Finding['kind']> = new Set(['long line', 'too many lines']);
+
+const isMendable = ({ kind, mend }: Finding): boolean => mend !== undefined || broken.has(kind);
+
 /** Gives a cue the text that mends it, as an edit of its own. */
-function mend(finding: Finding): void {
-  if (finding.mend === undefined) return;
-  const edit = setText(openNow().programme, finding.cue, finding.mend);
-  make({ ...edit, name: `Mend: ${finding.kind}` });
+function mend({ kind, cue, mend: text }: Finding): void {
+  const { programme } = openNow();
+  const edit = broken.has(kind)
+    ? fitLines(programme, [cue], newId)
+    : setText(programme, cue, text ?? '');
+  make({ ...edit, name: `Mend: ${kind}` });
 }
 
 function figureOf(finding: Finding): string {

@@ -1,4 +1,4 @@
-/** Windows over Timing, loaded with their first opening. */
+/** Windows over a place, loaded with their first opening. */
 import { modals } from '@mantine/modals';
 import { createElement, Suspense, type ComponentType } from 'react';
 import { lazyPart } from '../app/patiently.ts';
@@ -36,6 +36,11 @@ const WINDOWS = {
     title: 'Find speech again in this stretch',
     size: 480,
     body: lazyPart(() => import('./FindAgain.tsx')),
+  },
+  fitLines: {
+    title: 'Fit the lines',
+    size: 780,
+    body: lazyPart(() => import('./FitLines.tsx')),
   },
   tempoMap: {
     title: 'Tempo map from a MIDI file',

@@ -27,6 +27,7 @@ import { LineFigures } from './LineFigures.tsx';
 import { ActiveLine, QuietLine, type LineCommands } from './LineView.tsx';
 import { keepLine, linesOfWords, type WordsLine } from './lines.ts';
 import { PieceStrip } from './PieceStrip.tsx';
+import { showWindow } from '../timing/windows.ts';
 import classes from './WordsPlace.module.css';
 
 const SpeedChart = lazyPart(() => import('./SpeedChart.tsx'));
@@ -163,6 +164,7 @@ export default function WordsPlace() {
             {plural(lines.length, 'line')}, {empty === 0 ? 'all written' : `${empty} still empty`}
           </span>
           <span className="spring" />
+          <Button onClick={() => showWindow('fitLines')}>Fit the lines</Button>
           <Button
             variant={empty > 0 ? 'filled' : 'default'}
             disabled={empty === 0}

@@ -8,9 +8,9 @@ const parser = new MarkdownIt({ html: true, linkify: false, maxNesting: 20 });
 type Token = ReturnType<typeof parser.parse>[number];
 
 /** More than this is no manuscript; the parser takes too long over what only looks like one. */
-const LONGEST_LINE = 20_000;
+const LONGEST_LINE = 10_000;
 
-/** @throws Unreadable where there is no text, or a line of more than 20,000 characters */
+/** @throws Unreadable where there is no text, or a line of more than 10,000 characters */
 export function readMarkdown(source: string): Sheet {
   const text = source.replace(/^\uFEFF/, '');
   if (text.trim() === '') throw new Unreadable('There is no text in this file.');

@@ -17,9 +17,7 @@ export function writeOtio(
   });
   const markers = captions.map((caption) => {
     losses.countLooks(caption);
-    losses.count('speaker', Number(caption.text.flat().some(({ speaker }) => speaker)));
-    losses.count('word times', Number((caption.words?.length ?? 0) > 0));
-    losses.count('id', Number(caption.id !== undefined));
+    losses.countRest(caption);
     return {
       OTIO_SCHEMA: 'Marker.2',
       name: plainText(caption.text),

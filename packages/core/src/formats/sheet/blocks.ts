@@ -26,8 +26,9 @@ export function putRow(blocks: Block[], role: string, names: readonly string[]):
   const given = names.map((name) => name.trim()).filter((name) => name !== '');
   const left = role.trim();
   const last = blocks.at(-1);
+  // The names of a row that is put here are a list of its own, which may grow.
   if (last?.kind === 'row' && (left === '' || left === last.role))
-    blocks[blocks.length - 1] = { ...last, names: [...(last.names ?? []), ...given] };
+    (last.names as string[]).push(...given);
   else blocks.push({ kind: 'row', role: left, names: given });
 }
 

@@ -53,7 +53,7 @@ export function readSrt(text: string): Captions {
       else (current?.text ?? loose).push(line);
       return;
     }
-    const id = takeNumber(current?.text ?? loose);
+    const id = takeNumber(current?.text ?? loose, at + 1, warnings);
     if (!current && loose.some((each) => each.trim() !== ''))
       warnings.push({
         kind: 'text without time',
@@ -72,15 +72,24 @@ export function readSrt(text: string): Captions {
   return { captions: blocks.map((block, at) => toCaption(block, at, warnings)), warnings };
 }
 
-/** Takes the number line off the end of the text above a line of times. */
-function takeNumber(above: string[]): string | undefined {
+/** What stands where a number should: letters among digits, or next to nothing. */
+const brokenNumber = /^(?=\S{1,8}$)(?:\S*\d\S*|\S{1,2})$/;
+
+/** Takes the number line off the end of the text above a line of times, which is line `below`. */
+function takeNumber(above: string[], below: number, warnings: Warning[]): string | undefined {
   while (above.length > 0 && above.at(-1)?.trim() === '') above.pop();
   const last = above.at(-1)?.trim() ?? '';
-  if (!/^\d+$/.test(last)) return undefined;
+  if (!brokenNumber.test(last)) return undefined;
   // A number directly below words is the last line of a text whose own number is missing.
   const before = above.at(-2);
   if (before !== undefined && before.trim() !== '') return undefined;
   above.pop();
+  if (!/^\d+$/.test(last))
+    warnings.push({
+      kind: 'number',
+      line: below - 1,
+      message: `“${last}” stands where the number of the cue should. It was taken for it.`,
+    });
   return last;
 }
 

@@ -13,6 +13,14 @@ const others: Readonly<Record<Exclude<CodeTable, '00'>, string>> = {
   '04': 'iso-8859-8',
 };
 
+const decoders = new Map<CodeTable, TextDecoder>();
+
+function decoderOf(table: Exclude<CodeTable, '00'>): TextDecoder {
+  const known = decoders.get(table) ?? new TextDecoder(others[table]);
+  decoders.set(table, known);
+  return known;
+}
+
 /** 0xA0 to 0xFF; a full stop stands for a place that is left free or holds a mark, which has its own table. */
 const upper = [
   '\u00a0¡¢£$¥#§¤‘“«←↑→↓',
@@ -55,7 +63,7 @@ for (const [byte, mark] of Object.entries(marks))
  * U+FFFD. 0x24 is read as a dollar sign, as files have it, though the table of 1991 has ¤ there.
  */
 export function decodeTable(bytes: Uint8Array, table: CodeTable): string {
-  if (table !== '00') return new TextDecoder(others[table]).decode(bytes);
+  if (table !== '00') return decoderOf(table).decode(bytes);
   let text = '';
   let mark = '';
   for (const byte of bytes) {
@@ -85,7 +93,7 @@ function bytesOf(table: Exclude<CodeTable, '00'>): Map<string, number> {
     known = new Map();
     for (let byte = 0x20; byte < 0x100; byte++) {
       if ((byte >= 0x7f && byte < 0xa0) || (table === '03' && newer.has(byte))) continue;
-      const letter = new TextDecoder(others[table]).decode(Uint8Array.of(byte));
+      const letter = decoderOf(table).decode(Uint8Array.of(byte));
       if (letter !== '\ufffd') known.set(letter, byte);
     }
     reversed.set(table, known);

@@ -39,9 +39,7 @@ export function writeStl(
   const colours = !manners && spans.some(({ colour }) => colour !== undefined);
   const bodies = written.map((caption) => {
     losses.count('bold', Number(caption.text.flat().some(({ bold }) => bold)));
-    losses.count('speaker', Number(caption.text.flat().some(({ speaker }) => speaker)));
-    losses.count('word times', Number((caption.words?.length ?? 0) > 0));
-    losses.count('id', Number(caption.id !== undefined));
+    losses.countRest(caption);
     return textField(caption.text, { table, colours, manners }, losses);
   });
   const blocks = bodies.map((body) =>

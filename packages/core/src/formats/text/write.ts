@@ -10,9 +10,7 @@ export function writeText(captions: readonly Caption[]): Written {
   losses.count('times', written.length);
   const paragraphs = written.map((caption) => {
     losses.countLooks(caption);
-    losses.count('speaker', Number(caption.text.flat().some(({ speaker }) => speaker)));
-    losses.count('word times', Number((caption.words?.length ?? 0) > 0));
-    losses.count('id', Number(caption.id !== undefined));
+    losses.countRest(caption);
     return `${plainText(caption.text)}\n`;
   });
   return { text: paragraphs.join('\n'), lost: losses.list() };
