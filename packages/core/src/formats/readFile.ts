@@ -2,6 +2,7 @@
 import { fromSeconds } from '../time/ticks.ts';
 import { linesOf } from '../text/lines.ts';
 import { Unreadable, type Caption, type Captions, type Warning } from './captions.ts';
+import { isCueTable, readCsvSheet } from './csv/read.ts';
 import { decodeText, type DecodedText } from './decodeText.ts';
 import type { FeedItem } from './feed/read.ts';
 import { formatNamed, type Clock } from './formats.ts';
@@ -182,7 +183,6 @@ async function readAs(
       return { captions: [], markers: await readCuePoints(readAt, bytes.length), warnings: [] };
     }
     case 'csv': {
-      const { isCueTable, readCsvSheet } = await import('./csv/read.ts');
       if (!isCueTable(decode().text)) return sheetFound(readCsvSheet(decode().text));
     }
   }

@@ -49,7 +49,8 @@ const word = strict({
 });
 const side = yup.number().integer().min(16).max(16_384);
 
-const shapes = {
+/** What an entity of each kind may have. */
+export const shapes = {
   programme: strict({
     id,
     title: yup.string().max(300),
@@ -147,7 +148,7 @@ const shapes = {
 const OPTIONAL = new Set(['piece kept']);
 
 /** The fields that an entity of each kind has when it is whole. */
-const wholeFields = Object.fromEntries(
+export const wholeFields = Object.fromEntries(
   Object.entries(shapes).map(([kind, shape]) => [
     kind,
     Object.keys(shape.fields).filter((field) => !OPTIONAL.has(`${kind} ${field}`)),

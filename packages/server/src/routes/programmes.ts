@@ -3,14 +3,12 @@ import { Router, json } from 'express';
 import * as yup from 'yup';
 import { completed } from '@cadence/core/programme/defaults.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
+import { FILE_FORMAT } from '../keep/fileFormat.ts';
 import { check, commitBody, type Commit } from '../keep/shape.ts';
 import type { Kept, ProgrammeKeeper } from '../keep/programmeKeeper.ts';
 import { Problem } from '../problem.ts';
 
 const titled = yup.object({ title: yup.string().trim().min(1).max(300).required() }).noUnknown();
-
-/** The format of a programme that is written as one file. */
-export const FILE_FORMAT = 'woven-cadence/programme/1';
 
 const table = yup.object().required();
 /** Tables that files of earlier versions lack. */
