@@ -7,6 +7,7 @@ import { writeCsv } from './csv/write.ts';
 import { readLrc } from './lrc/read.ts';
 import { writeLrc } from './lrc/write.ts';
 import { writeMarkdown } from './markdown/write.ts';
+import { CAPTION_FORMATS, type FormatName } from './names.ts';
 import { writeOtio } from './otio/write.ts';
 import { readSrt } from './srt/read.ts';
 import { writeSrt } from './srt/write.ts';
@@ -31,7 +32,7 @@ export interface WrittenFile {
 }
 
 export interface Format {
-  readonly name: 'srt' | 'vtt' | 'ttml' | 'stl' | 'lrc' | 'csv' | 'otio' | 'txt' | 'md';
+  readonly name: FormatName;
   readonly title: string;
   readonly mediaType: string;
   /** Reads captions, from text or bytes; undefined where a format's captions are not read back. */
@@ -56,63 +57,37 @@ const asFile =
     return { content, lost };
   };
 
-export const FORMATS: readonly Format[] = [
-  {
-    name: 'srt',
-    title: 'SRT',
-    mediaType: 'application/x-subrip',
-    read: text(readSrt),
-    write: asFile(writeSrt),
-  },
-  {
-    name: 'vtt',
-    title: 'WebVTT',
-    mediaType: 'text/vtt',
-    read: text(readVtt),
-    write: asFile(writeVtt),
-  },
-  {
-    name: 'ttml',
-    title: 'TTML, IMSC 1.1 text',
-    mediaType: 'application/ttml+xml',
+/** How each format is read, where it is, and written. */
+const ways: Readonly<Record<FormatName, Pick<Format, 'read' | 'write'>>> = {
+  srt: { read: text(readSrt), write: asFile(writeSrt) },
+  vtt: { read: text(readVtt), write: asFile(writeVtt) },
+  ttml: {
     read: text((source, { frameRate }) =>
       readTtml(source, frameRate && frameRate.num / frameRate.den),
     ),
     write: asFile(writeTtml),
   },
-  {
-    name: 'stl',
-    title: 'EBU STL',
-    mediaType: 'application/octet-stream',
+  stl: {
     read: { from: 'bytes', captions: (bytes, { start }) => readStl(bytes, start) },
     write: (captions, target) => {
       const { bytes: content, lost } = writeStl(captions, target);
       return { content, lost };
     },
   },
-  {
-    name: 'lrc',
-    title: 'LRC',
-    mediaType: 'text/plain',
-    read: text(readLrc),
-    write: asFile(writeLrc),
-  },
-  {
-    name: 'csv',
-    title: 'CSV',
-    mediaType: 'text/csv',
+  lrc: { read: text(readLrc), write: asFile(writeLrc) },
+  csv: {
     read: text((source, { frameRate }) => readCsv(source, frameRate)),
     write: asFile(writeCsv),
   },
-  {
-    name: 'otio',
-    title: 'OpenTimelineIO, as markers',
-    mediaType: 'application/json',
-    write: asFile(writeOtio),
-  },
-  { name: 'txt', title: 'Plain text', mediaType: 'text/plain', write: asFile(writeText) },
-  { name: 'md', title: 'Markdown', mediaType: 'text/markdown', write: asFile(writeMarkdown) },
-];
+  otio: { write: asFile(writeOtio) },
+  txt: { write: asFile(writeText) },
+  md: { write: asFile(writeMarkdown) },
+};
+
+export const FORMATS: readonly Format[] = CAPTION_FORMATS.map((format) => ({
+  ...format,
+  ...ways[format.name],
+}));
 
 /** Other names that files of a format have. */
 const ALSO: Readonly<Record<string, Format['name']>> = {

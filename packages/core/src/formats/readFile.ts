@@ -7,25 +7,11 @@ import { decodeText, type DecodedText } from './decodeText.ts';
 import type { FeedItem } from './feed/read.ts';
 import { formatNamed, type Clock } from './formats.ts';
 import type { TempoMap } from './midi/read.ts';
+import type { FormatName } from './names.ts';
 import type { TimelineThing } from './otio/read.ts';
 import type { Sheet } from './sheet/blocks.ts';
 
-export type FileKind =
-  | 'srt'
-  | 'vtt'
-  | 'ttml'
-  | 'stl'
-  | 'lrc'
-  | 'csv'
-  | 'otio'
-  | 'txt'
-  | 'md'
-  | 'rtf'
-  | 'docx'
-  | 'rss'
-  | 'atom'
-  | 'midi'
-  | 'wav';
+export type FileKind = FormatName | 'rtf' | 'docx' | 'rss' | 'atom' | 'midi' | 'wav';
 
 export interface ReadFile {
   readonly format: FileKind;

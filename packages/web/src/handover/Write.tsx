@@ -3,7 +3,7 @@ import { Button, Checkbox } from '@mantine/core';
 import { IconCheck } from '@tabler/icons-react';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { Lost } from '@cadence/core/formats/captions.ts';
-import { FORMATS, type Format } from '@cadence/core/formats/formats.ts';
+import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf } from '@cadence/core/programme/captions.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { fileUrl } from '../app/api.ts';
@@ -57,7 +57,7 @@ export function Write({ wrong }: { wrong: number }) {
   const write = async () => {
     setBusy(true);
     try {
-      const formats = FORMATS.filter(({ name }) => chosen.includes(name));
+      const formats = CAPTION_FORMATS.filter(({ name }) => chosen.includes(name));
       const files: SavedFile[] = [];
       for (const format of formats) files.push(await writeFile(format));
       setWritten(files);
@@ -72,7 +72,7 @@ export function Write({ wrong }: { wrong: number }) {
     <>
       <h2>Write</h2>
       <div className={classes.formats}>
-        {FORMATS.map((format) => (
+        {CAPTION_FORMATS.map((format) => (
           <FormatCard
             key={format.name}
             format={format}
@@ -127,6 +127,8 @@ export function Write({ wrong }: { wrong: number }) {
     </>
   );
 }
+
+type Format = (typeof CAPTION_FORMATS)[number];
 
 interface FormatProps {
   readonly format: Format;
