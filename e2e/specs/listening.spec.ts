@@ -346,6 +346,7 @@ test('marks are dropped, typed into a table, pasted, read from a WAV file and de
   await page.getByLabel(/One timecode a line/).fill('00:00:04:00 chain\n00:00:05:10 bell');
   await page.getByRole('button', { name: 'Make 2 marks' }).click();
   await expect.poll(async () => (await marksOf(serving, id)).length).toBe(4);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
 
   await page.keyboard.press('m');
   const cues = Buffer.alloc(8 + 4 + 24);

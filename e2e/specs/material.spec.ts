@@ -195,7 +195,7 @@ test('what was understood of captions is shown, with choices, before they are ta
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('SRT, 2 cues from 20:00:01:00 to 20:00:09:00')).toBeVisible();
   await expect(dialog.getByRole('cell', { name: 'Café by the winch.' })).toBeVisible();
-  await dialog.getByText('1 place in the file needed a guess').click();
+  await dialog.getByText('2 places in the file needed a guess').click();
   await expect(dialog.getByText('The end lies before the start.')).toBeVisible();
   await dialog.getByLabel(/^Encoding/).selectOption('windows-1251');
   await expect(dialog.getByRole('cell', { name: 'Cafй by the winch.' })).toBeVisible();
