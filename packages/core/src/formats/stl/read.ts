@@ -237,6 +237,11 @@ function withoutEnds(line: Line): Line {
   const spans = line.map((span) => ({ ...span }));
   const [first, last] = [spans[0], spans.at(-1)];
   if (first) first.text = first.text.replace(/^ +/, '');
-  if (last) last.text = last.text.replace(/ +$/, '');
+  if (last) {
+    // A pattern would look at each space of a row again and again.
+    let { length } = last.text;
+    while (last.text[length - 1] === ' ') length--;
+    last.text = last.text.slice(0, length);
+  }
   return spans.filter(({ text }) => text !== '');
 }
