@@ -60,6 +60,15 @@ describe('splitting to fit', () => {
       ].map((part, at) => (at === 1 ? expect.any(Array) : part)),
     );
   });
+  it('leaves a word that is wider than a line alone in one, and the others together', () => {
+    const text = `Hold the chain ${'a'.repeat(50)} and wait for the bell`;
+    const parts = splitToFit(text, limits).map((lines) =>
+      lines.map(({ from, to }) => text.slice(from, to)),
+    );
+    expect(parts.flat().join(' ')).toBe(text);
+    expect(parts.flat()).toEqual(['Hold the chain', 'a'.repeat(50), 'and wait for the bell']);
+    expect(splitToFit('a'.repeat(50), limits)).toEqual([[{ from: 0, to: 50 }]]);
+  });
   it('never exceeds the limits, and loses no word', () => {
     const word = fc.constantFrom(
       'the',

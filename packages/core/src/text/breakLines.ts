@@ -8,6 +8,7 @@
  * Unicode Standard Annex 29.
  */
 import { countCharacters } from './graphemes.ts';
+import { unspaced } from './words.ts';
 
 /** Words that lean on the one after them, in English and the languages whose sounds are woven. */
 const leaning = new Set(
@@ -51,15 +52,13 @@ interface Piece {
   readonly to: number;
 }
 
-const spaceless =
-  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
 const segmenter = new Intl.Segmenter('und', { granularity: 'word' });
 
 /** The pieces that a line may be broken between. */
 function piecesOf(text: string): Piece[] {
   const pieces: Piece[] = [];
   for (const { 0: word, index } of text.matchAll(/\S+/g)) {
-    if (!spaceless.test(word)) {
+    if (!unspaced.test(word)) {
       pieces.push({ text: word, from: index, to: index + word.length });
       continue;
     }
@@ -171,8 +170,12 @@ function bestOf(
   return { lines, tears };
 }
 
-const fits = (text: string, lines: readonly Stretch[], longest: number): boolean =>
-  lines.every(({ from, to }) => countCharacters(text.slice(from, to)) <= longest);
+/** @param lone  whether a single word may be too wide, as it cannot be broken */
+const fits = (text: string, lines: readonly Stretch[], longest: number, lone: boolean): boolean =>
+  lines.every(({ from, to }) => {
+    const line = text.slice(from, to);
+    return countCharacters(line) <= longest || (lone && piecesOf(line).length === 1);
+  });
 
 /**
  * The lines that text is best broken into: as few as it fits in, or one more where those would tear what
@@ -186,12 +189,14 @@ export const breakLines = (text: string, limits: Limits): Stretch[] | undefined 
 function brokenInto(
   text: string,
   { lines: most, longestLine }: Limits,
+  lone = false,
 ): ReturnType<typeof bestOf> | undefined {
   let torn: ReturnType<typeof bestOf> | undefined;
   for (let count = 1; count <= most; count++) {
     const broken = bestOf(text, count, longestLine);
     const { lines, tears } = broken;
-    if (!fits(text, lines, longestLine) || (lines.length === 0 && text.trim() !== '')) continue;
+    if (!fits(text, lines, longestLine, lone) || (lines.length === 0 && text.trim() !== ''))
+      continue;
     if (!tears) return broken;
     if (torn) break;
     torn = broken;
@@ -209,11 +214,12 @@ const MORE = 3;
  * The parts that text has to be cut into so that each fits its lines: as few as there can be, or some more
  * where those would tear what belongs together; cut at the ends of sentences and clauses before all else.
  *
- * @returns for each part its lines; a word that is wider than a line stands alone in one
+ * @returns for each part its lines; a word that is wider than a line stands alone in one,
+ *          since it cannot be broken
  */
 export function splitToFit(text: string, limits: Limits): Stretch[][] {
-  const whole = breakLines(text, limits);
-  if (whole) return [whole];
+  const whole = brokenInto(text, limits, true);
+  if (whole) return [whole.lines];
   const room = Math.floor(limits.lines * limits.longestLine * FULL);
   const words = piecesOf(text).length;
   let least = Math.max(2, Math.ceil(countCharacters(text) / (limits.lines * limits.longestLine)));
@@ -222,7 +228,7 @@ export function splitToFit(text: string, limits: Limits): Stretch[][] {
     const { lines: parts, tears } = bestOf(text, count, room);
     const broken = parts.map(({ from, to }) => ({
       from,
-      ...brokenInto(text.slice(from, to), limits),
+      ...brokenInto(text.slice(from, to), limits, true),
     }));
     if (parts.length === 0 || broken.some(({ lines }) => lines === undefined)) continue;
     if (!best) least = count;

@@ -16,7 +16,8 @@ export const words = (text: string): PlacedWord[] =>
   }));
 
 const segmenter = new Intl.Segmenter('und', { granularity: 'word' });
-const unspaced =
+/** Matches text in scripts that put no spaces between words. */
+export const unspaced =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Khmer}\p{Script=Lao}\p{Script=Myanmar}]/u;
 
 /** How many words are read in `text`; scripts without spaces are cut by Unicode's word rules. */

@@ -39,7 +39,9 @@ export function fitted(programme: Programme, ids: readonly Id[]): Fitted[] {
       return [];
     const one = inOneLine(cue.text);
     const parts = splitToFit(plainText([one]), limits).map((stretches) => cut(one, stretches));
-    return parts.length > 0 ? [{ cue, parts }] : [];
+    // A word that cannot be broken stays as it is.
+    const isNew = parts.length > 1 || plainText(parts[0] ?? []) !== plainText(cue.text);
+    return parts.length > 0 && isNew ? [{ cue, parts }] : [];
   });
 }
 
