@@ -40,8 +40,8 @@ const REACH = 6;
 
 const count = (text: string, mark: string): number => text.split(mark).length - 1;
 
-/** How many of a pair are still open after each text; negative where one is closed too many. */
-function isLeftOpen(texts: readonly string[], at: number): string | undefined {
+/** The mark in the text at a place whose other half is in no text nearby; undefined where there is none. */
+function leftOpen(texts: readonly string[], at: number): string | undefined {
   const text = texts[at] ?? '';
   const around = (from: number, to: number) => texts.slice(Math.max(0, from), to).join('\n');
   for (const [opening, closing] of pairs) {
@@ -75,7 +75,7 @@ export function wordingOf(cues: readonly Cue[]): Finding[] {
       });
     const tidy = withoutStraySpaces(text);
     if (tidy !== text) slip({ kind: 'spaces', message: 'There are stray spaces', mend: tidy });
-    const open = isLeftOpen(texts, place);
+    const open = leftOpen(texts, place);
     if (open !== undefined)
       slip({ kind: 'unmatched mark', message: `The ${open} has no other half` });
     return found;

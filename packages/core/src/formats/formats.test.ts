@@ -4,20 +4,13 @@ import { linesOf, plainText } from '../text/lines.ts';
 import { fromSeconds, toSeconds } from '../time/ticks.ts';
 import { Unreadable, type Caption } from './captions.ts';
 import { decodeText } from './decodeText.ts';
-import { recogniseFile } from './readFile.ts';
+import { recognised } from './samples.ts';
 import { readLrc } from './lrc/read.ts';
 import { writeLrc } from './lrc/write.ts';
 import { readSrt } from './srt/read.ts';
 import { writeSrt } from './srt/write.ts';
 import { readVtt } from './vtt/read.ts';
 import { writeVtt } from './vtt/write.ts';
-
-const recognised = (text: string, name: string) =>
-  recogniseFile(
-    Uint8Array.from(text, (letter) => letter.charCodeAt(0)),
-    () => text,
-    name,
-  );
 
 const caption = (
   start: number,

@@ -1,5 +1,6 @@
 /** The few tags that caption files write in their text, read into spans and written from them. */
-import { tidyLine, type Line, type Manner, type Span } from '../text/lines.ts';
+import { plainText, tidyLine, type Line, type Manner, type Span } from '../text/lines.ts';
+import type { Caption, CaptionWord } from './captions.ts';
 
 interface OpenTag {
   readonly name: string;
@@ -103,3 +104,24 @@ export function writeTags(
 }
 
 const tagNames = { italic: 'i', bold: 'b', underline: 'u' } as const;
+
+/**
+ * The text of a caption with its timed words written by `word` and what stands between them by `between`;
+ * words that do not stand in the text are passed over.
+ */
+export function aroundWords(
+  { text, words = [] }: Caption,
+  between: (text: string) => string,
+  word: (text: string, timed: CaptionWord) => string,
+): string {
+  const plain = plainText(text);
+  let from = 0;
+  let written = '';
+  for (const timed of words) {
+    const at = plain.indexOf(timed.text, from);
+    if (at < 0) continue;
+    written += between(plain.slice(from, at)) + word(timed.text, timed);
+    from = at + timed.text.length;
+  }
+  return written + between(plain.slice(from));
+}

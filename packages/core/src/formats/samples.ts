@@ -1,8 +1,8 @@
 /** Captions and files for tests. */
-import { linesOf, type Line } from '../text/lines.ts';
+import { linesOf, plainText, type Line } from '../text/lines.ts';
 import { fromSeconds, toSeconds } from '../time/ticks.ts';
 import type { Caption, Captions } from './captions.ts';
-import { plainText } from '../text/lines.ts';
+import { recogniseFile } from './readFile.ts';
 
 /** A caption from one second to another. */
 export const caption = (
@@ -24,3 +24,7 @@ export const seen = ({ captions }: Pick<Captions, 'captions'>) =>
 /** The bytes of text in Latin letters. */
 export const latin = (text: string): Uint8Array =>
   Uint8Array.from(text, (letter) => letter.charCodeAt(0) & 0xff);
+
+/** What a file of this text and name is taken for. */
+export const recognised = (text: string, name: string) =>
+  recogniseFile(latin(text), () => text, name);

@@ -12,7 +12,7 @@ import { Taking, titles } from './Taking.tsx';
 import classes from './BringIn.module.css';
 
 export function openBringIn(file: File): void {
-  const modalId = `bring-in-${file.name}`;
+  const modalId = newId();
   modals.open({
     modalId,
     title: `Bring in ${file.name}`,

@@ -199,7 +199,8 @@ function mend({ kind, cue, mend: text }: Finding): void {
   const edit = broken.has(kind)
     ? fitLines(programme, [cue], newId)
     : setText(programme, cue, text ?? '');
-  make({ ...edit, name: `Mend: ${kind}` });
+  const made = make({ ...edit, name: `Mend: ${kind}` });
+  if (!made) say.note('One of its words is wider than a line and cannot be broken.');
 }
 
 function figureOf(finding: Finding): string {

@@ -3,16 +3,9 @@ import { linesOf, plainText, type Line } from '../../text/lines.ts';
 import { parseRate } from '../../time/frameRate.ts';
 import { fromSeconds, toSeconds } from '../../time/ticks.ts';
 import { Unreadable, type Caption, type Captions } from '../captions.ts';
-import { recogniseFile } from '../readFile.ts';
+import { recognised } from '../samples.ts';
 import { readCsv } from './read.ts';
 import { writeCsv } from './write.ts';
-
-const recognised = (text: string, name: string) =>
-  recogniseFile(
-    Uint8Array.from(text, (letter) => letter.charCodeAt(0)),
-    () => text,
-    name,
-  );
 
 const seen = ({ captions }: Captions) =>
   captions.map(({ start, end, text }) => [toSeconds(start), toSeconds(end), plainText(text)]);

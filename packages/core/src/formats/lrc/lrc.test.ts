@@ -2,16 +2,9 @@ import fc from 'fast-check';
 import { linesOf, plainText, type Line } from '../../text/lines.ts';
 import { fromSeconds, toSeconds } from '../../time/ticks.ts';
 import { Unreadable, type Caption, type Captions } from '../captions.ts';
-import { recogniseFile } from '../readFile.ts';
+import { recognised } from '../samples.ts';
 import { readLrc } from './read.ts';
 import { writeLrc } from './write.ts';
-
-const recognised = (text: string, name: string) =>
-  recogniseFile(
-    Uint8Array.from(text, (letter) => letter.charCodeAt(0)),
-    () => text,
-    name,
-  );
 
 const seen = ({ captions }: Captions) =>
   captions.map(({ start, end, text }) => [toSeconds(start), toSeconds(end), plainText(text)]);

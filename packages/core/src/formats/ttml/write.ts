@@ -1,8 +1,9 @@
 /** Writing TTML as an IMSC 1.1 Text Profile document (W3C, "TTML Profiles for Internet Media Subtitles and Captions 1.1"). */
 import { isBlank, plainText, type Span } from '../../text/lines.ts';
-import { subtract, type Ticks } from '../../time/ticks.ts';
+import { subtract } from '../../time/ticks.ts';
 import { Losses, type Caption, type CaptionPlace, type Written } from '../captions.ts';
 import { writeClock } from '../clock.ts';
+import { aroundWords } from '../markup.ts';
 import { escapeXml, fitsXml } from '../xml.ts';
 
 /** Where text stands when nothing is said. */
@@ -93,18 +94,10 @@ function writeSpan(span: Span, agentOf: (name: string) => string): string {
 }
 
 /** The text with each timed word in a span that begins with it, counted from the start of the cue. */
-function stamped({ text: lines, words = [], start }: Caption): string {
-  const plain = lines.map((line) => line.map((span) => span.text).join('')).join('\n');
+function stamped(caption: Caption): string {
   const written = (text: string) => escapeXml(text).replace(/\n/g, '<br/>');
-  const since = (time: Ticks) => writeClock(subtract(time, start), '.');
-  let from = 0;
-  let body = '';
-  for (const word of words) {
-    const at = plain.indexOf(word.text, from);
-    if (at < 0) continue;
-    body += written(plain.slice(from, at));
-    body += `<span begin="${since(word.start)}">${written(word.text)}</span>`;
-    from = at + word.text.length;
-  }
-  return body + written(plain.slice(from));
+  return aroundWords(caption, written, (text, { start }) => {
+    const since = writeClock(subtract(start, caption.start), '.');
+    return `<span begin="${since}">${written(text)}</span>`;
+  });
 }

@@ -2,7 +2,7 @@
 import type { Line, Span } from '../../text/lines.ts';
 import { Losses, type Caption, type CaptionPlace, type Written } from '../captions.ts';
 import { writeClock } from '../clock.ts';
-import { writeTags } from '../markup.ts';
+import { aroundWords, writeTags } from '../markup.ts';
 
 /** The colours that WebVTT names as classes of its own. */
 const classColours: Readonly<Record<string, string>> = {
@@ -60,17 +60,8 @@ function writeSpan(span: Span): string {
 }
 
 /** The text with a timestamp before each timed word that starts after the cue does. */
-function stamped(caption: Caption): string {
-  const plain = caption.text.map((line) => line.map((span) => span.text).join('')).join('\n');
-  let from = 0;
-  let written = '';
-  for (const word of caption.words ?? []) {
-    const at = plain.indexOf(word.text, from);
-    if (at < 0) continue;
-    const inside = word.start > caption.start && word.start < caption.end;
-    written += escape(plain.slice(from, at)) + (inside ? `<${writeClock(word.start, '.')}>` : '');
-    written += escape(word.text);
-    from = at + word.text.length;
-  }
-  return written + escape(plain.slice(from));
-}
+const stamped = (caption: Caption): string =>
+  aroundWords(caption, escape, (text, { start }) => {
+    const inside = start > caption.start && start < caption.end;
+    return (inside ? `<${writeClock(start, '.')}>` : '') + escape(text);
+  });
