@@ -1,5 +1,5 @@
 /**
- * How the interface holds up: `npx tsx bench/interface.ts [long|hour]` (after `npm run build`).
+ * How the interface holds up: `npx tsx bench/interface.ts [words|long|hour]` (after `npm run build`).
  *
  * A three-hour programme of 10,000 cues: from the click to usable, frames a second while scrolling and
  * while dragging a cue, from a key to its effect on screen, and until it is kept. Then an hour of WAV
@@ -72,13 +72,71 @@ function showFrames(name: string, times: number[]): void {
   );
 }
 
-async function longOne(): Promise<void> {
+/** A programme of three hours with 10,000 cues. */
+function keepLong(): Promise<string> {
   const long = longProgramme(10_000);
-  const hours = {
+  return running.keeper.keepNew({
     ...long,
     facts: { ...long.facts, title: 'Three hours', length: ticks(3 * 3600 * 705_600_000) },
-  };
-  const id = await running.keeper.keepNew(hours);
+  });
+}
+
+/** Typing in a manuscript of 10,000 lines: from a key to the frame that shows it. */
+async function manuscript(): Promise<void> {
+  const id = await keepLong();
+  const page = await newPage();
+  await page.addInitScript(() => localStorage.setItem('cadence-view', '{"wordsAs":"text"}'));
+  const begun = Date.now();
+  await page.goto(`${running.address}/p/${id}/words`);
+  const text = page.getByRole('textbox', { name: 'Manuscript' });
+  await text.waitFor();
+  show('a manuscript of 10,000 lines: there after', `${Date.now() - begun} ms`);
+  await page.getByText(/^Findings: /).waitFor({ timeout: 60_000 });
+  show('and proof-read after', `${Date.now() - begun} ms`);
+  await page.waitForTimeout(6000);
+  await text.click();
+  await page.keyboard.press('Control+Home');
+  for (let step = 0; step < 12; step++) await page.keyboard.press('PageDown');
+  await page.evaluate(() => {
+    const noted: number[] = [];
+    Object.assign(window, { noted });
+    const channel = new MessageChannel();
+    const waiting: number[] = [];
+    // A message that is sent within a frame comes when the frame has been painted.
+    channel.port1.onmessage = () => {
+      for (const from of waiting.splice(0)) noted.push(performance.now() - from);
+    };
+    document.addEventListener(
+      'keydown',
+      (event) => {
+        const from = event.timeStamp;
+        requestAnimationFrame(() => {
+          waiting.push(from);
+          channel.port2.postMessage(null);
+        });
+      },
+      true,
+    );
+  });
+  for (const word of 'and nothing else moves but gulls on the chain at slack water '
+    .repeat(8)
+    .split(' '))
+    await page.keyboard.type(`${word} `, { delay: 70 });
+  for (let step = 0; step < 12; step++) {
+    await page.keyboard.type(' then the winch', { delay: 60 });
+    await page.waitForTimeout(900);
+    if (step % 4 === 3) await page.keyboard.press('Enter');
+  }
+  const noted = await page.evaluate(() => (window as unknown as { noted: number[] }).noted);
+  show(
+    `from a key to the frame painted, of ${noted.length}`,
+    `median ${quantile(noted, 0.5).toFixed(1)} ms, 95 % ${quantile(noted, 0.95).toFixed(1)} ms, 99 % ${quantile(noted, 0.99).toFixed(1)} ms`,
+  );
+  await page.close();
+}
+
+async function longOne(): Promise<void> {
+  const id = await keepLong();
   const page = await newPage();
   await page.goto(running.address);
   await page.getByRole('link', { name: /Three hours/ }).waitFor();
@@ -294,8 +352,9 @@ async function hourOfSound(): Promise<void> {
 
 const only = process.argv[2];
 try {
-  if (only !== 'hour') await longOne();
-  if (only !== 'long') await hourOfSound();
+  if (only === undefined || only === 'words') await manuscript();
+  if (only === undefined || only === 'long') await longOne();
+  if (only === undefined || only === 'hour') await hourOfSound();
 } finally {
   await browser.close();
   await running.stop();

@@ -12,6 +12,8 @@ import { keepFound, type Found } from '@cadence/core/programme/edits/keepFound.t
 import { addMarks } from '@cadence/core/programme/edits/marks.ts';
 import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { addMaterial, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { setComment } from '@cadence/core/programme/edits/emphasise.ts';
+import { rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
 import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
@@ -167,17 +169,19 @@ async function seedFerry({ keeper, store }: Running): Promise<void> {
   await keeper.keepNew(programme);
 }
 
-/** Trims that an editor would want to mend: one cue far too short, one gap that flickers. */
+/** What an editor noted, and would want to mend: one cue far too short, one gap that flickers. */
 function somethingToMend(
   programme: Programme,
   strand: string,
 ): { changes: Parameters<typeof apply>[1] } {
   const rate = programme.facts.frameRate;
   const cues = cuesInOrder(programme, strand);
-  const [fast, near, after] = [cues[6], cues[11], cues[12]];
-  if (!fast || !near || !after) return { changes: [] };
+  const [bell, fast, near, after] = [cues[3], cues[6], cues[11], cues[12]];
+  if (!bell || !fast || !near || !after) return { changes: [] };
   return {
     changes: [
+      ...rightEverywhere(programme, 'Skerrymoor').changes,
+      ...setComment(programme, bell.id, 'Ask Tam whether it was the bell or the winch.').changes,
       ...trimCue(programme, fast.id, 'end', add(fast.start, fromSeconds(1.68))).changes,
       ...trimCue(programme, near.id, 'end', subtract(after.start, frames(1, rate))).changes,
     ],

@@ -34,6 +34,22 @@ await shot('material', `/p/${id}/material`, 'light');
 await shot('words', `/p/${id}/words`, 'light', async (page) => {
   await page.locator('ol li').nth(10).getByRole('button').click();
 });
+const asText = async (page) => {
+  await page.getByText('As text', { exact: true }).click();
+  await page.getByRole('textbox', { name: 'Manuscript' }).waitFor();
+  await page.waitForTimeout(2500);
+  await page.keyboard.press('Control+Home');
+};
+await shot('words-text', `/p/${id}/words`, 'light', async (page) => {
+  await asText(page);
+  await choose(5)(page);
+});
+await shot('findings', `/p/${id}/words`, 'light', async (page) => {
+  await asText(page);
+  await choose(2)(page);
+  await page.keyboard.press('End');
+  await page.keyboard.press('Control+.');
+});
 await shot('timing', `/p/${id}/timing`, 'light', choose(5));
 await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
   await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();
@@ -62,6 +78,6 @@ await shot('bring-in', `/p/${id}/material`, 'light', async (page) => {
   await page.getByText(/needed a guess/).click();
 });
 await shot('fit-lines', `/p/${id}/words`, 'light', async (page) => {
-  await page.getByRole('button', { name: 'Fit the lines' }).click();
+  await page.keyboard.press('w');
 });
 await browser.close();

@@ -5,7 +5,7 @@ const frames = (ticks: number | undefined) => Math.round(((ticks ?? 0) / 705_600
 
 test('Up and Down go from line to line, and inside a text first', async ({ page, programme }) => {
   await open(page, programme, 'words');
-  const area = page.getByRole('textbox');
+  const area = page.getByRole('textbox', { name: /^Text at/ });
   await page.locator('ol li').nth(1).getByRole('button').click();
   await page.keyboard.press('ArrowDown');
   await expect(area).toHaveValue(/^from one bank/);
@@ -77,11 +77,12 @@ test('the figures follow what is typed, and undo of the programme answers in the
 
 test('the fast one in the chart leads to its line', async ({ page, programme }) => {
   await open(page, programme, 'words');
+  await page.getByText('Across the programme').click();
   const chart = page.getByRole('img', { name: /cue by cue; 1 over the limit of 20/ });
   const box = await chart.boundingBox();
   if (!box) throw new Error('The chart is not to be seen.');
   await page.mouse.click(box.x + 30 + ((box.width - 36) * 6.5) / 20, box.y + box.height - 20);
-  await expect(page.getByRole('textbox')).toHaveValue(
+  await expect(page.getByRole('textbox', { name: /^Text at/ })).toHaveValue(
     'then the gulls complaining about the winch.',
   );
 });

@@ -365,6 +365,7 @@ test('marks are dropped, typed into a table, pasted, read from a WAV file and de
   await expect.poll(async () => (await marksOf(serving, id)).length).toBe(5);
   expect((await marksOf(serving, id)).map(({ at }) => frames(at))).toContain(75);
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
 
   // A stretch of them is picked with the mouse and deleted at once.
   await inHand(page, 'Marks');

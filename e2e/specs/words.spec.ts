@@ -24,12 +24,14 @@ test('typing on a piece makes a cue, survives a reload, and can be undone', asyn
 test('Enter goes on and plays, Tab plays again', async ({ page, programme }) => {
   await open(page, programme, 'words');
   await page.locator(lines).nth(1).getByRole('button').click();
-  await expect(page.getByRole('textbox')).toHaveValue('It pulls itself along a chain,');
+  await expect(page.getByRole('textbox', { name: /^Text at/ })).toHaveValue(
+    'It pulls itself along a chain,',
+  );
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('textbox')).toHaveValue(/^from one bank/);
+  await expect(page.getByRole('textbox', { name: /^Text at/ })).toHaveValue(/^from one bank/);
   await expect(page.locator('[aria-current=true]')).toContainText('10:00:0');
   await page.keyboard.press('Tab');
-  await expect(page.getByRole('textbox')).toBeFocused();
+  await expect(page.getByRole('textbox', { name: /^Text at/ })).toBeFocused();
 });
 
 test('a backslash splits, Backspace at the start joins again', async ({

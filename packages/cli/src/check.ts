@@ -5,7 +5,9 @@ import type { Caption } from '@cadence/core/formats/captions.ts';
 import { PROFILES, type ReadingProfile } from '@cadence/core/pace/profile.ts';
 import { readingOf } from '@cadence/core/pace/reading.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
-import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
+import { languageOf } from '@cadence/core/programme/edits/proof.ts';
+import { LANGUAGES, type Cue, type Programme } from '@cadence/core/programme/programme.ts';
+import { spellerFrom, type Speller } from '@cadence/core/text/spelling.ts';
 import { frameAfter, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { rateOf, readWords, type CaptionOptions } from './captions.ts';
@@ -15,9 +17,23 @@ import { readProgramme, shelfFor } from './programmeFile.ts';
 
 export interface CheckOptions extends CaptionOptions {
   readonly profile?: string | undefined;
+  readonly language?: string | undefined;
 }
 
-function profileOf({ profile: name = 'usual' }: CheckOptions): [string, ReadingProfile] {
+/** The words of a language; none where none is asked for. */
+async function spellerFor(language: string): Promise<Speller | undefined> {
+  if (language === 'none') return undefined;
+  const name = { 'en-GB': 'dictionary-en-gb', 'en-US': 'dictionary-en' }[language];
+  if (name === undefined)
+    throw new WrongUsage(`--language takes ${LANGUAGES.join(', ')}, not ${language}.`);
+  const { default: dictionary } = (await import(name)) as {
+    default: { readonly aff: Uint8Array; readonly dic: Uint8Array };
+  };
+  const text = (bytes: Uint8Array) => Buffer.from(bytes).toString('utf8');
+  return spellerFrom(text(dictionary.aff), text(dictionary.dic));
+}
+
+export function profileOf({ profile: name = 'usual' }: CheckOptions): [string, ReadingProfile] {
   const profile = Object.hasOwn(PROFILES, name) ? PROFILES[name] : undefined;
   if (!profile)
     throw new WrongUsage(`--profile takes ${Object.keys(PROFILES).join(', ')}, not ${name}.`);
@@ -63,11 +79,15 @@ export async function checkCommand(file: string, options: CheckOptions): Promise
     const read = await readProgramme(file);
     const asked = options.profile === undefined ? read.facts.profile : profile;
     const programme = { ...read, facts: { ...read.facts, profile: asked } };
-    const findings = findingsOf(programme, await shelfFor(programme));
+    const speller = await spellerFor(options.language ?? languageOf(programme));
+    const findings = findingsOf(programme, await shelfFor(programme), speller);
     return { findings: findings.map((finding) => findingJson(finding, false)) };
   }
   const { programme } = await asProgramme(file, options, profile);
-  return { findings: findingsOf(programme).map((finding) => findingJson(finding, true)) };
+  // Nobody knows what language a file of captions is in.
+  const speller = await spellerFor(options.language ?? 'none');
+  const findings = findingsOf(programme, undefined, speller);
+  return { findings: findings.map((finding) => findingJson(finding, true)) };
 }
 
 /** The JSON of `pace reading`. */

@@ -177,6 +177,54 @@ describe('cadence', () => {
     expect(cadence('pace', 'reading', 'quick.srt', '--profile', 'hasty').status).toBe(2);
   });
 
+  it('spells captions in a language that is asked for', () => {
+    writeFileSync(
+      join(folder, 'slip.srt'),
+      '1\n00:00:01,000 --> 00:00:03,000\nMy granmother likes the colour\n',
+    );
+    const wrong = (...more: string[]) =>
+      (
+        cadence('check', 'slip.srt', '--json', ...more).json as {
+          findings: { kind: string; subject?: string }[];
+        }
+      ).findings.flatMap(({ kind, subject }) => (kind === 'spelling' ? [subject] : []));
+    expect(wrong()).toEqual([]);
+    expect(wrong('--language', 'en-GB')).toEqual(['granmother']);
+    expect(wrong('--language', 'en-US')).toEqual(['granmother', 'colour']);
+    expect(cadence('check', 'slip.srt', '--language', 'gullish').status).toBe(2);
+  });
+
+  it('splits a script on the pieces of a sound, into cues that can be read', () => {
+    const sound = join(demo, 'narration-hesper.opus');
+    const empty = cadence('split', sound, '--json').json as { cues: unknown[] };
+    expect(empty.cues).toHaveLength(39);
+    const script =
+      'Every morning at a quarter to six the ferry wakes before the village does. You hear the winch first, then the gulls complaining about the winch.\nSomebody has to oil the bell.';
+    writeFileSync(join(folder, 'script.txt'), script);
+    const { cues } = cadence('split', sound, 'script.txt', '--json').json as {
+      cues: {
+        start: number;
+        end: number;
+        text: string;
+        words: { text: string; start: number }[];
+      }[];
+    };
+    const read = (text: string) => text.split(/\s+/);
+    expect(cues.flatMap(({ text }) => read(text))).toEqual(read(script));
+    expect(cues.flatMap(({ words }) => words.map(({ text }) => text))).toEqual(read(script));
+    expect(cues.length).toBeGreaterThan(2);
+    for (const [at, { start, end, text, words }] of cues.entries()) {
+      expect(text.split('\n').every((line) => line.length <= 42)).toBe(true);
+      expect(start).toBeGreaterThanOrEqual(cues[at - 1]?.end ?? 0);
+      expect(words.every((word) => word.start >= start && word.start < end)).toBe(true);
+    }
+    const lyric = cadence('split', sound, 'script.txt', '--strand', 'lyric', '--json').json as {
+      cues: { text: string }[];
+    };
+    expect(lyric.cues.map(({ text }) => text)).toEqual(script.split('\n'));
+    expect(cadence('split', sound, 'script.txt', '--strand', 'rope').status).toBe(2);
+  });
+
   it('listens', () => {
     const { phrases } = JSON.parse(readFileSync(join(demo, 'phrases.json'), 'utf8')) as {
       phrases: { start: number; end: number }[];

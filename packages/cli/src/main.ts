@@ -5,6 +5,7 @@ import { checkCommand, paceReadingCommand } from './check.ts';
 import { Unusable, WrongUsage } from './failure.ts';
 import { listenCommand } from './listen.ts';
 import { sceneCommand, stillCommand } from './picture.ts';
+import { splitCommand } from './split.ts';
 
 interface Options {
   readonly json?: boolean;
@@ -17,11 +18,14 @@ interface Options {
   readonly at?: string;
   readonly height?: string;
   readonly profile?: string;
+  readonly strand?: string;
+  readonly language?: string;
 }
 
 interface Verb {
-  /** Names of what stands after the verb. */
+  /** Names of what stands after the verb, and what may stand there besides. */
   readonly takes: readonly string[];
+  readonly maybe?: string;
   readonly example: string;
   run(names: string[], options: Options): Promise<object>;
 }
@@ -34,7 +38,7 @@ const needed = (value: string | undefined, option: string): string => {
 const verbs: Readonly<Record<string, Verb>> = {
   listen: {
     takes: ['SOUND'],
-    example: 'listen demo/ferry/narration.flac --only speech --json',
+    example: 'listen demo/ferry/narration-hesper.opus --only speech --json',
     run: ([file = ''], options) => listenCommand(file, options.only),
   },
   read: {
@@ -46,6 +50,12 @@ const verbs: Readonly<Record<string, Verb>> = {
     takes: ['IN', 'OUT'],
     example: 'convert ferry.srt ferry.vtt --shift 1.5',
     run: ([from = '', to = ''], options) => convertCommand(from, to, options),
+  },
+  split: {
+    takes: ['SOUND'],
+    maybe: 'SCRIPT',
+    example: 'split demo/ferry/narration-hesper.opus script.txt --profile unhurried --json',
+    run: ([file = '', script], options) => splitCommand(file, script, options),
   },
   pace: {
     takes: ['reading', 'CAPTIONS'],
@@ -102,6 +112,8 @@ async function run(args: string[]): Promise<{ result?: object; help?: string }> 
         at: text,
         height: text,
         profile: text,
+        strand: text,
+        language: text,
       },
     });
   } catch (error) {
@@ -112,8 +124,11 @@ async function run(args: string[]): Promise<{ result?: object; help?: string }> 
   const verb = Object.hasOwn(verbs, name) ? verbs[name] : undefined;
   if (options.help) return { help: verb ? `npm run -s cadence -- ${verb.example}` : usage() };
   if (!verb) throw new WrongUsage(usage());
-  if (names.length !== verb.takes.length)
-    throw new WrongUsage(`${name} takes ${verb.takes.join(' and ')}: ${verb.example}`);
+  const most = verb.takes.length + Number(verb.maybe !== undefined);
+  if (names.length < verb.takes.length || names.length > most)
+    throw new WrongUsage(
+      `${name} takes ${verb.takes.join(' and ')}${verb.maybe ? `, and may take ${verb.maybe}` : ''}: ${verb.example}`,
+    );
   return { result: await verb.run(names, options) };
 }
 

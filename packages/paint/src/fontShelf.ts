@@ -10,6 +10,10 @@ import { SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
 /** Fetches the bytes of a face of the shelf, named by {@link shelfPath}. */
 export type FaceLoader = (path: string) => Promise<Uint8Array>;
 
+/** The code points of a text that a font must have to show it. */
+const visibleOf = (text: string): number[] =>
+  [...text.replace(/[\s\p{C}]/gu, '')].map((character) => character.codePointAt(0) ?? 0);
+
 export class FontShelf implements TextShaper {
   readonly #load: FaceLoader;
   readonly #faces = new Map<string, Face[]>();
@@ -76,14 +80,17 @@ export class FontShelf implements TextShaper {
     return wanted ? [wanted, ...others] : others;
   }
 
+  familiesWith(text: string): string[] {
+    const characters = visibleOf(text);
+    return [...this.#faces]
+      .filter(([, [face]]) => face && characters.every((code) => face.has(code)))
+      .map(([family]) => family);
+  }
+
   #covers(family: string, lines: readonly Line[]): boolean {
     const faces = this.#order(family).map((each) => each[0]);
-    const visible = lines
-      .map(plainLine)
-      .join('')
-      .replace(/[\s\p{C}]/gu, '');
-    return [...visible].every((character) =>
-      faces.some((face) => face?.has(character.codePointAt(0) ?? 0)),
+    return visibleOf(lines.map(plainLine).join('')).every((code) =>
+      faces.some((face) => face?.has(code)),
     );
   }
 

@@ -42,7 +42,7 @@ describe('the runs of a line', () => {
   });
 
   it('are none for an empty line', async () => {
-    expect(await shape([])).toEqual({ width: 0, runs: [], missing: [], borrowed: [] });
+    expect(await shape([])).toEqual({ width: 0, runs: [], missing: [], borrowed: [], lent: [] });
   });
 
   it('keep white space with the words before it', async () => {

@@ -29,17 +29,21 @@ interface Stretch {
 export function shapeLine(line: Line, families: readonly Face[][], size: number): ShapedLine {
   const text = plainLine(line);
   if (families.length === 0 || text === '')
-    return { width: 0, runs: [], missing: [], borrowed: [] };
+    return { width: 0, runs: [], missing: [], borrowed: [], lent: [] };
   const { levels } = bidi.getEmbeddingLevels(text);
   const missing = new Set<string>();
   const borrowed = new Set<string>();
+  const lent = new Set<string>();
   const stretches: Stretch[] = [];
   let at = 0;
   for (const span of line) {
     for (const character of graphemes(span.text)) {
       const face = faceFor(character, span, families, stretches.at(-1)?.face);
       if (!hasAll(face, character)) missing.add(character);
-      else if (face.family !== families[0]?.[0]?.family) borrowed.add(face.family);
+      else if (face.family !== families[0]?.[0]?.family) {
+        borrowed.add(face.family);
+        lent.add(character);
+      }
       const level = levels[at] ?? 0;
       const last = stretches.at(-1);
       if (last && last.face === face && last.level === level && last.manner === span)
@@ -54,7 +58,7 @@ export function shapeLine(line: Line, families: readonly Face[][], size: number)
     pen += run.width;
     return run;
   });
-  return { width: pen, runs, missing: [...missing], borrowed: [...borrowed] };
+  return { width: pen, runs, missing: [...missing], borrowed: [...borrowed], lent: [...lent] };
 }
 
 const invisible = /^(?:\s|\p{C}|\p{Variation_Selector})$/u;

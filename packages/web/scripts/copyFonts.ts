@@ -1,4 +1,4 @@
-/** Puts the shelf of fonts, and its licences, where the interface is served from. */
+/** Puts the shelf of fonts and the dictionaries, with their licences, where the interface is served from. */
 import { copyFile, mkdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -10,4 +10,14 @@ for (const [path, file] of shelfFiles()) {
   await mkdir(dirname(copy), { recursive: true });
   await copyFile(file, copy);
   await copyFile(join(dirname(file), '../LICENSE_FONT'), join(dirname(copy), 'LICENCE.txt'));
+}
+
+const dictionaries = { british: 'dictionary-en-gb', american: 'dictionary-en' };
+const place = fileURLToPath(new URL('../public/dictionaries/', import.meta.url));
+await mkdir(place, { recursive: true });
+for (const [name, source] of Object.entries(dictionaries)) {
+  const folder = dirname(fileURLToPath(import.meta.resolve(source)));
+  await copyFile(join(folder, 'index.aff'), join(place, `${name}.aff`));
+  await copyFile(join(folder, 'index.dic'), join(place, `${name}.dic`));
+  await copyFile(join(folder, 'license'), join(place, `${name}.LICENCE.txt`));
 }

@@ -16,7 +16,9 @@ export type FindingKind =
   | 'missing glyph'
   | 'doubled word'
   | 'spaces'
-  | 'unmatched mark';
+  | 'unmatched mark'
+  | 'spelling'
+  | 'name';
 
 /** `wrong` has to be mended before handover; `doubtful` is for the editor to judge. */
 export interface Finding {
@@ -30,6 +32,31 @@ export interface Finding {
   readonly unit?: string;
   /** What is wrong, in a few words, to stand before the text of the cue. */
   readonly message: string;
-  /** The text that would mend it, where it is known. */
+  /** The text that would mend it, where it is known; or the family that has its characters. */
   readonly mend?: string;
+  readonly font?: string;
+  /** Where in the plain text of the cue it is, in UTF-16 units. */
+  readonly place?: { readonly from: number; readonly to: number };
+  /** What it is about, where that is a word or the like. */
+  readonly subject?: string;
+}
+
+/** The name by which a finding is passed over in one place. */
+export const nameHere = ({ kind, cue, subject = '' }: Finding): string =>
+  `${kind}|${cue}|${subject}`.slice(0, 500);
+
+/** The name by which findings of its kind, about the same thing where there is one, are passed over everywhere. */
+export const nameEverywhere = ({ kind, subject = '' }: Finding): string =>
+  `${kind}||${subject}`.slice(0, 500);
+
+/** The findings that the editor has not passed over. */
+export function notPassedOver(
+  findings: readonly Finding[],
+  passedOver: readonly string[] | null | undefined,
+): Finding[] {
+  if (!passedOver || passedOver.length === 0) return [...findings];
+  const passed = new Set(passedOver);
+  return findings.filter(
+    (finding) => !passed.has(nameHere(finding)) && !passed.has(nameEverywhere(finding)),
+  );
 }

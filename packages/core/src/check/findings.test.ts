@@ -2,6 +2,7 @@ import { apply } from '../programme/apply.ts';
 import { setStyle, setText } from '../programme/edits/reword.ts';
 import { programmeWithCues } from '../programme/samples.ts';
 import { squareShaper } from '../scene/samples.ts';
+import { nameEverywhere, nameHere, type Finding } from './finding.ts';
 import { findingsOf } from './findings.ts';
 
 const { shaper } = squareShaper();
@@ -54,5 +55,47 @@ describe('findings', () => {
     expect(findingsOf(wide, shaper)[0]).toMatchObject({ kind: 'out of frame', unit: 'px' });
     const strange = apply(tide, setText(tide, 'c3', 'señal').changes);
     expect(kinds(strange)).toContain('missing glyph');
+    const sung = apply(tide, setText(tide, 'c3', '♪ Slack water').changes);
+    expect(findingsOf(sung, shaper).find(({ kind }) => kind === 'missing glyph')).toMatchObject({
+      severity: 'doubtful',
+      font: 'Notes',
+      message: 'Noto Sans has no ♪, which Notes lends; all of it is in Notes',
+    });
+  });
+
+  it('name what no dictionary has and what is written otherwise elsewhere, with its place', () => {
+    const words = new Set('the tide turns at again slack water winch of was and'.split(' '));
+    const speller = { isRight: (word: string) => words.has(word.toLowerCase()), suggest: () => [] };
+    const programme = programmeWithCues([
+      ['the winch of Penhaligon', 0, 50],
+      ['and Penhaligon was slakc', 60, 110],
+      ['at Pehaligon again', 120, 170],
+    ]);
+    const named = { ...programme.facts, spelling: { language: 'en-GB', right: ['Penhaligon'] } };
+    const found = findingsOf(
+      { ...programme, facts: named } as typeof programme,
+      undefined,
+      speller,
+    );
+    expect(found.map(({ kind, cue, place }) => [kind, cue, place])).toEqual([
+      ['spelling', 'c2', { from: 19, to: 24 }],
+      ['spelling', 'c3', { from: 3, to: 12 }],
+      ['name', 'c3', { from: 3, to: 12 }],
+    ]);
+    expect(found[2]?.mend).toBe('at Penhaligon again');
+  });
+
+  it('are passed over once or always', () => {
+    const twice = programmeWithCues([
+      ['had had to', 0, 50],
+      ['it had had', 60, 110],
+      ['the the tide', 120, 170],
+    ]);
+    const passing = (...names: string[]) =>
+      findingsOf({ ...twice, facts: { ...twice.facts, passedOver: names } }).map(({ cue }) => cue);
+    const first = findingsOf(twice)[0] as Finding;
+    expect(passing()).toEqual(['c1', 'c2', 'c3']);
+    expect(passing(nameHere(first))).toEqual(['c2', 'c3']);
+    expect(passing(nameEverywhere(first))).toEqual(['c3']);
   });
 });

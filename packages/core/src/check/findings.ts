@@ -4,44 +4,54 @@ import { cuesInOrder, strandsInOrder } from '../programme/order.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
 import { layOut, styleOf } from '../scene/layout.ts';
 import type { TextShaper } from '../scene/shaper.ts';
-import { isBlank } from '../text/lines.ts';
+import { isBlank, plainText } from '../text/lines.ts';
+import type { Speller } from '../text/spelling.ts';
 import { frames, frameLength, countFrames } from '../time/frameRate.ts';
 import { add, toSeconds, type Ticks } from '../time/ticks.ts';
-import type { Finding } from './finding.ts';
-import { wordingOf } from './wording.ts';
+import { notPassedOver, type Finding } from './finding.ts';
+import { proofread } from './proofread.ts';
 
 const round = (value: number, digits = 1): number => Number(value.toFixed(digits));
 
 /**
- * Every finding, by time.
+ * Every finding that the editor has not passed over, by time.
  *
- * @param shaper  measures text against the frame; without one, only reading and times are checked
+ * @param shaper   measures text against the frame; without one, only reading and times are checked
+ * @param speller  knows words; without one, no spelling is checked
  */
-export function findingsOf(programme: Programme, shaper?: TextShaper): Finding[] {
-  return strandsInOrder(programme)
-    .flatMap((strand) => {
-      const row = cuesInOrder(programme, strand.id);
-      const measured = row.flatMap((cue, place) => [
-        ...timing(programme, cue, row[place + 1], strand.overlapAllowed),
-        ...(isBlank(cue.text)
-          ? [
-              {
-                kind: 'empty' as const,
-                severity: 'wrong' as const,
-                at: cue.start,
-                cue: cue.id,
-                message: 'Empty: it is not written',
-              },
-            ]
-          : [
-              ...reading(programme, cue, row[place + 1]),
-              ...(shaper ? fitting(programme, cue, shaper) : []),
-            ]),
-      ]);
-      return [...measured, ...wordingOf(row)];
-    })
-    .sort((a, b) => a.at - b.at);
-}
+export const findingsOf = (
+  programme: Programme,
+  shaper?: TextShaper,
+  speller?: Speller,
+): Finding[] =>
+  inOrder(programme, [...measured(programme, shaper), ...proofread(programme, speller)]);
+
+/** Findings by time, without those that the editor passed over. */
+export const inOrder = (programme: Programme, findings: readonly Finding[]): Finding[] =>
+  notPassedOver(findings, programme.facts.passedOver).sort((a, b) => a.at - b.at);
+
+/** What is measured: times, reading, and the frame where there is a shaper. */
+export const measured = (programme: Programme, shaper?: TextShaper): Finding[] =>
+  strandsInOrder(programme).flatMap((strand) => {
+    const row = cuesInOrder(programme, strand.id);
+    return row.flatMap((cue, place) => [
+      ...timing(programme, cue, row[place + 1], strand.overlapAllowed),
+      ...(isBlank(cue.text)
+        ? [
+            {
+              kind: 'empty' as const,
+              severity: 'wrong' as const,
+              at: cue.start,
+              cue: cue.id,
+              message: 'Empty: it is not written',
+            },
+          ]
+        : [
+            ...reading(programme, cue, row[place + 1]),
+            ...(shaper ? fittingOf(programme, cue, shaper) : []),
+          ]),
+    ]);
+  });
 
 function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boolean): Finding[] {
   const { length, frameRate, profile } = programme.facts;
@@ -147,7 +157,9 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
   );
 }
 
-function fitting(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] {
+/** How the text of a cue fits the frame and the fonts. */
+export function fittingOf(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] {
+  if (isBlank(cue.text)) return [];
   const layout = layOut(cue.text, styleOf(programme, cue), programme.facts.frame, shaper);
   const at = { at: cue.start, cue: cue.id };
   const found: Finding[] = [];
@@ -161,6 +173,7 @@ function fitting(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] 
       unit: 'px',
       message: 'Runs out of the frame',
     });
+  const { family } = styleOf(programme, cue);
   if (layout.missing.length > 0)
     found.push({
       ...at,
@@ -170,13 +183,20 @@ function fitting(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] 
       limit: 0,
       unit: 'characters',
       message: `No font has ${layout.missing.join(' ')}`,
+      subject: layout.missing.join(''),
     });
-  else if (layout.borrowed.length > 0)
+  else if (layout.lent.length > 0) {
+    const fonts = shaper.familiesWith(plainText(cue.text));
+    const [font] = fonts;
+    const other = fonts.length > 0 ? `; all of it is in ${fonts.join(', ')}` : '';
     found.push({
       ...at,
       kind: 'missing glyph',
       severity: 'doubtful',
-      message: `Some characters are from ${layout.borrowed.join(' and ')}`,
+      message: `${family} has no ${layout.lent.join(' ')}, which ${layout.borrowed.join(' and ')} lends${other}`,
+      subject: layout.lent.join(''),
+      ...(font !== undefined && { font }),
     });
+  }
   return found;
 }

@@ -64,15 +64,19 @@ export function wordingOf(cues: readonly Cue[]): Finding[] {
   return cues.flatMap((cue, place) => {
     const text = texts[place] ?? '';
     const found: Finding[] = [];
-    const slip = (finding: Pick<Finding, 'kind' | 'message' | 'mend'>) =>
+    const slip = (finding: Pick<Finding, 'kind' | 'message' | 'mend' | 'place' | 'subject'>) =>
       found.push({ ...finding, severity: 'doubtful', at: cue.start, cue: cue.id });
-    const doubled = text.match(twice)?.[0];
-    if (doubled !== undefined)
+    const doubled = [...text.matchAll(twice)][0];
+    if (doubled) {
+      const [both, word = ''] = doubled;
       slip({
         kind: 'doubled word',
-        message: `“${doubled.split(/\s/)[0]}” stands twice`,
+        message: `“${word}” stands twice`,
         mend: withoutDoubles(text),
+        place: { from: doubled.index, to: doubled.index + both.length },
+        subject: word.toLocaleLowerCase('und'),
       });
+    }
     const tidy = withoutStraySpaces(text);
     if (tidy !== text) slip({ kind: 'spaces', message: 'There are stray spaces', mend: tidy });
     const open = leftOpen(texts, place);

@@ -1,5 +1,5 @@
 /** What every caption format is read into and written from. */
-import type { Line } from '../text/lines.ts';
+import type { Line, Span } from '../text/lines.ts';
 import type { FrameRate } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
@@ -89,6 +89,11 @@ export class Losses {
     this.count('style', Number(styled));
     this.count('colour', Number(spans.some(({ colour }) => colour)));
     this.count('place', Number(place !== undefined));
+    this.countRuby(spans);
+  }
+  /** Counts a text that has small text over it. */
+  countRuby(spans: readonly Span[]): void {
+    this.count('ruby', Number(spans.some(({ ruby }) => ruby)));
   }
   /** Counts what few formats have a place for: who speaks, when each word is said, and ids. */
   countRest({ text, words, id }: Caption): void {
@@ -100,3 +105,13 @@ export class Losses {
     return [...this.#counts].map(([kind, count]) => ({ kind, count }));
   }
 }
+
+/** Told how much of a file has been read, from 0 to 1. */
+export type Told = (share: number) => void;
+
+/** Tells every so many steps of so many how far they are; nothing where nobody asks. */
+export const telling =
+  (told: Told | undefined, count: number, every: number) =>
+  (at: number): void => {
+    if (told && at % every === 0) told(at / count);
+  };

@@ -1,7 +1,7 @@
 /** The formats of captions, which are read and written. */
 import type { FrameRate } from '../time/frameRate.ts';
 import type { Ticks } from '../time/ticks.ts';
-import type { Caption, Captions, Lost, Target, Written } from './captions.ts';
+import type { Caption, Captions, Lost, Target, Told, Written } from './captions.ts';
 import { readCsv } from './csv/read.ts';
 import { writeCsv } from './csv/write.ts';
 import { readLrc } from './lrc/read.ts';
@@ -24,6 +24,8 @@ export interface Clock {
   readonly frameRate?: FrameRate;
   /** The timecode of the programme's first frame, instead of what the file says. */
   readonly start?: Ticks;
+  /** Told now and then how much of a long file has been read. */
+  readonly told?: Told;
 }
 
 export interface WrittenFile {
@@ -59,16 +61,16 @@ const asFile =
 
 /** How each format is read, where it is, and written. */
 const ways: Readonly<Record<FormatName, Pick<Format, 'read' | 'write'>>> = {
-  srt: { read: text(readSrt), write: asFile(writeSrt) },
-  vtt: { read: text(readVtt), write: asFile(writeVtt) },
+  srt: { read: text((source, { told }) => readSrt(source, told)), write: asFile(writeSrt) },
+  vtt: { read: text((source, { told }) => readVtt(source, told)), write: asFile(writeVtt) },
   ttml: {
-    read: text((source, { frameRate }) =>
-      readTtml(source, frameRate && frameRate.num / frameRate.den),
+    read: text((source, { frameRate, told }) =>
+      readTtml(source, frameRate && frameRate.num / frameRate.den, told),
     ),
     write: asFile(writeTtml),
   },
   stl: {
-    read: { from: 'bytes', captions: (bytes, { start }) => readStl(bytes, start) },
+    read: { from: 'bytes', captions: (bytes, { start, told }) => readStl(bytes, start, told) },
     write: (captions, target) => {
       const { bytes: content, lost } = writeStl(captions, target);
       return { content, lost };

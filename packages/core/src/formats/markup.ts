@@ -83,6 +83,23 @@ export class SpanWriter {
     });
   }
 
+  /** A place in what was written, for {@link annotate}. */
+  mark(): readonly [line: number, span: number] {
+    return [this.#lines.length - 1, this.#lines.at(-1)?.length ?? 0];
+  }
+
+  /** Puts small text over all that was written since a place. */
+  annotate([line, from]: readonly [line: number, span: number], ruby: string): void {
+    const said = ruby.trim();
+    if (said === '') return;
+    for (let at = line; at < this.#lines.length; at++) {
+      const spans = this.#lines[at] ?? [];
+      this.#lines[at] = spans.map((span, place) =>
+        at === line && place < from ? span : { ...span, ruby: said },
+      );
+    }
+  }
+
   lines(): Line[] {
     return this.#lines.map(tidyLine);
   }

@@ -217,3 +217,20 @@ describe('finding out what a file is', () => {
     }
   });
 });
+
+describe('reading a long file', () => {
+  it.each(['srt', 'vtt', 'ttml', 'stl'] as const)('tells how far it is: %s', async (name) => {
+    const format = FORMATS.find((each) => each.name === name);
+    const all = Array.from({ length: 12_000 }, (_, at) => caption(at, at + 0.9, `Link ${at}`));
+    const { content = '' } = format?.write(all, { frameRate: parseRate('25') as FrameRate }) ?? {};
+    const bytes = typeof content === 'string' ? latin(content) : content;
+    const shares: number[] = [];
+    const { captions } = await readFile(bytes, `long.${name}`, {
+      told: (share) => shares.push(share),
+    });
+    expect(captions).toHaveLength(12_000);
+    expect(shares.length).toBeGreaterThan(1);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.every((share) => share >= 0 && share < 1)).toBe(true);
+  });
+});

@@ -5,7 +5,7 @@
  * stays in the text as it is written. What is not well-formed is read as far as it goes.
  */
 import { SaxesParser } from 'saxes';
-import { Unreadable, type Warning } from './captions.ts';
+import { Unreadable, type Told, type Warning } from './captions.ts';
 
 export interface XmlElement {
   /** Without its prefix. */
@@ -31,11 +31,13 @@ const DEEPEST = 200;
 /** Of what is not well-formed, so many places are told; the rest is counted, and where it is more, not read. */
 const TOLD = 20;
 const MOST_WRONGS = 1000;
+/** So many characters are given to the parser at once. */
+const A_PART = 1_000_000;
 /** Ends the reading of a file that is damaged throughout. */
 class TooDamaged extends Error {}
 
 /** @throws Unreadable where there is no element at all, or they stand too deep in each other */
-export function readXml(text: string): { root: XmlElement; warnings: Warning[] } {
+export function readXml(text: string, told?: Told): { root: XmlElement; warnings: Warning[] } {
   const parser = new SaxesParser({ xmlns: true, position: true });
   const warnings: Warning[] = [];
   const open: (XmlElement & { readonly children: XmlNode[] })[] = [];
@@ -89,7 +91,12 @@ export function readXml(text: string): { root: XmlElement; warnings: Warning[] }
   parser.on('cdata', put);
   let whole = true;
   try {
-    parser.write(text.replace(/^\uFEFF/, '')).close();
+    const source = text.replace(/^\uFEFF/, '');
+    for (let at = 0; at < source.length; at += A_PART) {
+      told?.(at / source.length);
+      parser.write(source.slice(at, at + A_PART));
+    }
+    parser.close();
   } catch (error) {
     if (!(error instanceof TooDamaged)) throw error;
     whole = false;

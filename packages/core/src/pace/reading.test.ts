@@ -1,6 +1,6 @@
 import { linesOf } from '../text/lines.ts';
 import { fromSeconds } from '../time/ticks.ts';
-import { easeOf, readingOf } from './reading.ts';
+import { countsOf, easeOf, readingOf } from './reading.ts';
 
 const cue = (text: string, start: number, end: number) => ({
   text: linesOf(text),
@@ -31,5 +31,17 @@ describe('reading figures', () => {
 
   it('say how hard it is', () => {
     expect([16, 18, 21].map((speed) => easeOf(speed, 20))).toEqual(['easy', 'brisk', 'fast']);
+  });
+});
+
+describe('counts', () => {
+  it('are of words, of characters as people count them, and of minutes at the limit', () => {
+    const texts = [
+      linesOf('You hear the winch,\nthen the gulls.'),
+      linesOf(''),
+      linesOf('E\u0301'),
+    ];
+    expect(countsOf(texts, 10)).toEqual({ words: 8, characters: 35, minutes: 35 / 600 });
+    expect(countsOf(texts, 10)).toEqual(countsOf([...texts], 10));
   });
 });

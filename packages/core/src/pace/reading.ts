@@ -48,3 +48,35 @@ export function easeOf(charactersASecond: number, limit: number): Ease {
   if (charactersASecond > limit) return 'fast';
   return charactersASecond > limit * 0.85 ? 'brisk' : 'easy';
 }
+
+/** How much text there is. */
+export interface Counts {
+  readonly words: number;
+  readonly characters: number;
+  /** How long it takes to read at the limit of the profile. */
+  readonly minutes: number;
+}
+
+/** The words and characters of texts that were counted before: a text is never changed, only replaced. */
+const counted = new WeakMap<readonly Line[], readonly [words: number, characters: number]>();
+
+function countOf(text: readonly Line[]): readonly [words: number, characters: number] {
+  let count = counted.get(text);
+  if (!count) {
+    const lines = text.map(plainLine);
+    const sum = (of: (line: string) => number) => lines.reduce((all, line) => all + of(line), 0);
+    counted.set(text, (count = [sum(countWords), sum(countCharacters)]));
+  }
+  return count;
+}
+
+/** Counts texts: spaces count as characters, line breaks do not. */
+export function countsOf(texts: Iterable<readonly Line[]>, limit: number): Counts {
+  let [words, characters] = [0, 0];
+  for (const text of texts) {
+    const [more, longer] = countOf(text);
+    words += more;
+    characters += longer;
+  }
+  return { words, characters, minutes: characters / limit / 60 };
+}

@@ -2,7 +2,9 @@ import { linesOf, plainText } from '../text/lines.ts';
 import { fromSeconds } from '../time/ticks.ts';
 import { apply } from './apply.ts';
 import { captionsOf, cuesFromCaptions } from './captions.ts';
+import { create } from './change.ts';
 import { setStyle } from './edits/reword.ts';
+import { tooLarge } from './limits.ts';
 import { cuesInOrder } from './order.ts';
 import { firstOverlap } from './rebase.ts';
 import { at25, countingIds, programmeWithCues } from './samples.ts';
@@ -74,5 +76,27 @@ describe('captions as cues', () => {
     expect(programme.cues.n1?.words).toEqual([
       { text: 'Slack', start: fromSeconds(1), end: fromSeconds(1), source: 'heard' },
     ]);
+  });
+});
+
+describe('an edit that is too large', () => {
+  const cue = (text: string) => ({
+    id: 'a',
+    strand: 's',
+    start: fromSeconds(0),
+    end: fromSeconds(1),
+    text: linesOf(text),
+    style: {},
+    words: [],
+  });
+  it('says so in a sentence, and others say nothing', () => {
+    const edit = (text: string, times = 1) => ({
+      name: 'Bring in',
+      changes: Array.from({ length: times }, () => create('cue', cue(text))),
+    });
+    expect(tooLarge(edit('the tide'))).toBeUndefined();
+    expect(tooLarge(edit('x'.repeat(20_001)))).toMatch(/20001 characters in a row.*“x+ …”/);
+    expect(tooLarge(edit('a\n'.repeat(200)))).toMatch(/201 lines/);
+    expect(tooLarge(edit('', 400_001))).toMatch(/400,001 changes; at most 400,000/);
   });
 });

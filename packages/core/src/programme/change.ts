@@ -36,18 +36,22 @@ export const create = <K extends EntityKind>(entity: K, made: EntityTypes[K] & K
 export const remove = <K extends EntityKind>(entity: K, gone: EntityTypes[K] & Keyed): Change =>
   ({ entity, id: gone.id, was: gone, becomes: null }) as unknown as Change;
 
-/** The change that gives `entity` the fields of `becomes`; none where they are those it has. */
+/**
+ * The change that gives `entity` the fields of `becomes`; none where they are those it has.
+ *
+ * A field that an entity may lack is null where it lacks it: nothing is lost when a change is sent as JSON.
+ */
 export function update<K extends EntityKind>(
   entity: K,
   old: EntityTypes[K] & Keyed,
   becomes: Partial<EntityTypes[K]>,
 ): Change[] {
   const fields = (Object.keys(becomes) as (keyof EntityTypes[K])[]).filter(
-    (field) => JSON.stringify(old[field]) !== JSON.stringify(becomes[field]),
+    (field) => JSON.stringify(old[field] ?? null) !== JSON.stringify(becomes[field] ?? null),
   );
   if (fields.length === 0) return [];
   const pick = (from: Partial<EntityTypes[K]>) =>
-    Object.fromEntries(fields.map((field) => [field, from[field]]));
+    Object.fromEntries(fields.map((field) => [field, from[field] ?? null]));
   return [{ entity, id: old.id, was: pick(old), becomes: pick(becomes) } as unknown as Change];
 }
 

@@ -29,7 +29,22 @@ export interface Facts {
   readonly picture: Id | null;
   readonly backdrop: { readonly colour: string };
   readonly profile: ReadingProfile;
+  /** How its text is spelled; British where nothing is said. */
+  readonly spelling?: Spelling | null;
+  /** Findings that the editor passed over, by their names. */
+  readonly passedOver?: readonly string[] | null;
 }
+
+/** By what its text is proof-read. */
+export interface Spelling {
+  readonly language: Language;
+  /** Words that are right in this programme, as they are written. */
+  readonly right: readonly string[];
+}
+
+/** Languages whose words are known; `none` is for a text in another one. */
+export const LANGUAGES = ['en-GB', 'en-US', 'none'] as const;
+export type Language = (typeof LANGUAGES)[number];
 
 /** A file that was brought in. Its bytes are kept elsewhere, under `hash`. */
 export interface Material {
@@ -95,6 +110,8 @@ export interface Cue extends Range {
   /** What differs from the strand's style. */
   readonly style: Partial<TextStyle>;
   readonly words: readonly WordTime[];
+  /** What the editor noted for themselves: it is in no file that leaves. */
+  readonly comment?: string | null;
 }
 
 /** A stretch of speech between two pauses; its times are those of its material. */
@@ -102,7 +119,7 @@ export interface Piece extends Range {
   readonly id: Id;
   readonly material: Id;
   /** Whether the editor corrected it: finding again leaves it alone. */
-  readonly kept?: boolean;
+  readonly kept?: boolean | null;
 }
 
 /** One beat of the pulse of a material, in its time. */

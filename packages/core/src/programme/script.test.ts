@@ -7,6 +7,7 @@ import { firstOverlap } from './rebase.ts';
 import { NoStretch, retimed } from './retimed.ts';
 import { countingIds, programmeWithCues } from './samples.ts';
 import { cuesFromScript, rereadScript, sharedOut } from './script.ts';
+import { spreadWords } from './spreadWords.ts';
 import type { Edit } from './change.ts';
 import type { Programme } from './programme.ts';
 
@@ -167,5 +168,20 @@ describe('a script that is read again', () => {
       ...['First', 'Hold the chain', 'and the bell rings', 'for all'],
     ]);
     expect([cues[0]?.[0], cues[1]?.[1], cues[2]?.[0], cues[3]?.[1]]).toEqual([1, 2, 6, 8]);
+  });
+});
+
+describe('words that are spread', () => {
+  it('touch each other, and take as long as they are to be read', () => {
+    const range = { start: fromSeconds(1), end: fromSeconds(2) };
+    const times = spreadWords(['the', 'ferry', 'wakes'], range);
+    expect(
+      times.map(({ text, start, end, source }) => [text, toSeconds(start), toSeconds(end), source]),
+    ).toEqual([
+      ['the', 1, expect.closeTo(1 + 3 / 13, 6), 'spread'],
+      ['ferry', expect.closeTo(1 + 3 / 13, 6), expect.closeTo(1 + 8 / 13, 6), 'spread'],
+      ['wakes', expect.closeTo(1 + 8 / 13, 6), 2, 'spread'],
+    ]);
+    expect(spreadWords([], range)).toEqual([]);
   });
 });

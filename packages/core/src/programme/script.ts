@@ -2,10 +2,11 @@
 import { diffArrays } from 'diff';
 import { plainText, type Line } from '../text/lines.ts';
 import { readingWeight } from '../text/readingWeight.ts';
-import { frames, nearestFrame } from '../time/frameRate.ts';
+import { nearestFrame } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
 import { add, later, subtract, ticks, ZERO, type Ticks } from '../time/ticks.ts';
-import { create, remove, update, type Change, type Edit } from './change.ts';
+import { create, remove, type Change, type Edit } from './change.ts';
+import { partCue } from './edits/partCue.ts';
 import { shortestCue } from './limits.ts';
 import { cuesInOrder } from './order.ts';
 import type { Cue, Id, Programme } from './programme.ts';
@@ -172,31 +173,6 @@ export function rereadScript(
   }
   const [first] = kept;
   if (first && early.length > 0) first.lines.unshift(...early);
-  for (const { cue, lines: own } of kept) changes.push(...reworded(programme, cue, own, newId));
+  for (const { cue, lines: own } of kept) changes.push(...partCue(programme, cue, own, newId));
   return { edit: { name: 'Read the script again', changes }, compared };
-}
-
-/** A cue with other words; where they are several lines, they share its time. */
-function reworded(
-  programme: Programme,
-  cue: Cue,
-  lines: readonly ScriptLine[],
-  newId: () => Id,
-): Change[] {
-  const rate = programme.facts.frameRate;
-  const room = subtract(cue.end, cue.start) / lines.length >= frames(1, rate);
-  const same = (text: ScriptLine) => plainText(text) === plainText(cue.text);
-  const becomes = (text: ScriptLine, { start, end }: Range) =>
-    update('cue', cue, { text, start, end, words: same(text) ? cue.words : [] });
-  if (lines.length === 1 || !room) return becomes(lines.flat(), cue);
-  const ranges = sharedOut(lines, [cue]).map(({ start, end }) => ({
-    start: nearestFrame(start, rate),
-    end: nearestFrame(end, rate),
-  }));
-  return lines.flatMap((text, at) => {
-    const range = ranges[at] as Range;
-    if (at === 0) return becomes(text, range);
-    const { strand, style } = cue;
-    return [create('cue', { id: newId(), strand, ...range, text, style, words: [] })];
-  });
 }

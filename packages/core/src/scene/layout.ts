@@ -27,6 +27,7 @@ export interface TextLayout {
   readonly outOfFrame: number;
   readonly missing: readonly string[];
   readonly borrowed: readonly string[];
+  readonly lent: readonly string[];
 }
 
 /** The style of a cue: its strand's, with what the cue sets itself. */
@@ -114,5 +115,6 @@ function layOutAfresh(
     outOfFrame: plainText(text).trim() === '' ? 0 : Math.max(0, Math.round(Math.max(...out))),
     missing: [...new Set(shaped.flatMap((line) => line.missing))],
     borrowed: [...new Set(shaped.flatMap((line) => line.borrowed))],
+    lent: [...new Set(shaped.flatMap((line) => line.lent))],
   };
 }

@@ -2,7 +2,7 @@
 import { plainLine } from '../text/lines.ts';
 import type { TextShaper } from './shaper.ts';
 
-/** Every character is half as wide as the text is high; the family lacks the letter ñ. */
+/** Every character is half as wide as the text is high; no family has the letter ñ, and `Notes` lends ♪. */
 export function squareShaper(): { shaper: TextShaper; shapings: () => number } {
   let count = 0;
   const shaper: TextShaper = {
@@ -11,8 +11,10 @@ export function squareShaper(): { shaper: TextShaper; shapings: () => number } {
       count++;
       const text = plainLine(line);
       const missing = text.includes('ñ') ? ['ñ'] : [];
-      return { width: (text.length * size) / 2, runs: [], missing, borrowed: [] };
+      const [borrowed, lent] = text.includes('♪') ? [['Notes'], ['♪']] : [[], []];
+      return { width: (text.length * size) / 2, runs: [], missing, borrowed, lent };
     },
+    familiesWith: () => ['Notes'],
   };
   return { shaper, shapings: () => count };
 }

@@ -30,10 +30,14 @@ export interface ShapedLine {
   readonly missing: readonly string[];
   /** Families that lent glyphs which the wanted one lacks. */
   readonly borrowed: readonly string[];
+  /** The characters that they lent. */
+  readonly lent: readonly string[];
 }
 
 export interface TextShaper {
   /** Height above and depth below the baseline, in pixels at a size of one pixel. */
   metrics(family: string): { readonly ascent: number; readonly descent: number };
   shape(line: Line, family: string, size: number): ShapedLine;
+  /** The families at hand that have every character of a text. */
+  familiesWith(text: string): readonly string[];
 }

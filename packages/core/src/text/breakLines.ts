@@ -8,6 +8,7 @@
  * Unicode Standard Annex 29.
  */
 import { countCharacters } from './graphemes.ts';
+import { endsSentence } from './sentences.ts';
 import { unspaced } from './words.ts';
 
 /** Words that lean on the one after them, in English and the languages whose sounds are woven. */
@@ -84,7 +85,7 @@ const isCapital = (word: string): boolean => /^\p{Lu}/u.test(word);
 
 /** What it costs to break between two pieces; less than nothing where it helps. */
 function costBetween(before: Piece, after: Piece, beginsSentence: boolean): number {
-  if (/[.?!…]["”’')\]]*$/.test(before.text)) return BEHIND_SENTENCE;
+  if (endsSentence(before.text)) return BEHIND_SENTENCE;
   if (/[,;:–—]["”’')\]]*$/.test(before.text)) return BEHIND_CLAUSE;
   const [left, right] = [bare(before.text), bare(after.text)];
   if (leaning.has(left) || /^\p{N}+$/u.test(left)) return TORN;
@@ -98,10 +99,12 @@ export interface Stretch {
   readonly to: number;
 }
 
-interface Limits {
-  /** Lines at most, and characters in each. */
+export interface Limits {
+  /** Lines at most, and how long each may be: in characters, or in the unit of `measure`. */
   readonly lines: number;
   readonly longestLine: number;
+  /** How long a text is; without one, its characters are counted. */
+  readonly measure?: (text: string) => number;
 }
 
 /**
@@ -113,15 +116,17 @@ interface Limits {
 function bestOf(
   text: string,
   count: number,
-  longest: number,
+  { longestLine: longest, measure = countCharacters }: Omit<Limits, 'lines'>,
 ): { lines: Stretch[]; tears: boolean } {
   const pieces = piecesOf(text);
   const size = pieces.length;
   if (size === 0) return { lines: [], tears: false };
-  const widths = pieces.map((piece) => countCharacters(piece.text));
+  const widths = pieces.map((piece) => measure(piece.text));
+  const space = measure(' ');
   const spaces = pieces.map((piece, at) =>
-    Number(at > 0 && piece.from > (pieces[at - 1]?.to ?? 0)),
+    at > 0 && piece.from > (pieces[at - 1]?.to ?? 0) ? space : 0,
   );
+  const letter = measure('n');
   const sums = [0];
   for (let at = 0; at < size; at++)
     sums.push((sums[at] ?? 0) + (widths[at] ?? 0) + (spaces[at] ?? 0));
@@ -132,12 +137,12 @@ function bestOf(
     const before = pieces[at - 1];
     if (!before) return 0;
     const earlier = pieces[at - 2];
-    const begins = !earlier || /[.?!…]["”’')\]]*$/.test(earlier.text);
+    const begins = !earlier || endsSentence(earlier.text);
     return costBetween(before, piece, begins);
   });
   const lineCost = (from: number, to: number) => {
     const long = width(from, to);
-    return UNEVEN * (long / even - 1) ** 2 + TOO_WIDE * Math.max(0, long - longest);
+    return UNEVEN * (long / even - 1) ** 2 + (TOO_WIDE * Math.max(0, long - longest)) / letter;
   };
   // costs[n][at]: the least cost of n lines that hold all before the piece at `at`.
   let costs = Array.from({ length: size + 1 }, (_, at) => (at === 0 ? 0 : Infinity));
@@ -171,10 +176,15 @@ function bestOf(
 }
 
 /** @param lone  whether a single word may be too wide, as it cannot be broken */
-const fits = (text: string, lines: readonly Stretch[], longest: number, lone: boolean): boolean =>
+const fits = (
+  text: string,
+  lines: readonly Stretch[],
+  { longestLine, measure = countCharacters }: Limits,
+  lone: boolean,
+): boolean =>
   lines.every(({ from, to }) => {
     const line = text.slice(from, to);
-    return countCharacters(line) <= longest || (lone && piecesOf(line).length === 1);
+    return measure(line) <= longestLine || (lone && piecesOf(line).length === 1);
   });
 
 /**
@@ -188,15 +198,14 @@ export const breakLines = (text: string, limits: Limits): Stretch[] | undefined 
 
 function brokenInto(
   text: string,
-  { lines: most, longestLine }: Limits,
+  limits: Limits,
   lone = false,
 ): ReturnType<typeof bestOf> | undefined {
   let torn: ReturnType<typeof bestOf> | undefined;
-  for (let count = 1; count <= most; count++) {
-    const broken = bestOf(text, count, longestLine);
+  for (let count = 1; count <= limits.lines; count++) {
+    const broken = bestOf(text, count, limits);
     const { lines, tears } = broken;
-    if (!fits(text, lines, longestLine, lone) || (lines.length === 0 && text.trim() !== ''))
-      continue;
+    if (!fits(text, lines, limits, lone) || (lines.length === 0 && text.trim() !== '')) continue;
     if (!tears) return broken;
     if (torn) break;
     torn = broken;
@@ -220,9 +229,11 @@ const MORE = 3;
 export function splitToFit(text: string, limits: Limits): Stretch[][] {
   const whole = brokenInto(text, limits, true);
   if (whole) return [whole.lines];
-  const room = Math.floor(limits.lines * limits.longestLine * FULL);
+  const { measure = countCharacters } = limits;
+  const all = limits.lines * limits.longestLine;
+  const room = { ...limits, longestLine: Math.floor(all * FULL) };
   const words = piecesOf(text).length;
-  let least = Math.max(2, Math.ceil(countCharacters(text) / (limits.lines * limits.longestLine)));
+  let least = Math.max(2, Math.ceil(measure(text) / all));
   let best: { parts: Stretch[][]; tears: number } | undefined;
   for (let count = least; count <= words && (!best || count <= least + MORE); count++) {
     const { lines: parts, tears } = bestOf(text, count, room);

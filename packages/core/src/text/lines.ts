@@ -9,6 +9,8 @@ export interface Manner {
   readonly colour?: string;
   /** Who says it, where the text names a speaker. */
   readonly speaker?: string;
+  /** A small text over this one that says how it is read, as in Japanese. */
+  readonly ruby?: string;
 }
 
 export interface Span extends Manner {
@@ -23,7 +25,17 @@ export const plainLine = (line: Line): string => line.map((span) => span.text).j
 export const plainText = (lines: readonly Line[]): string => lines.map(plainLine).join('\n');
 
 /** Whether there is anything to read. */
-export const isBlank = (lines: readonly Line[]): boolean => plainText(lines).trim() === '';
+export const isBlank = (lines: readonly Line[]): boolean =>
+  lines.every((line) => line.every(({ text }) => text.trim() === ''));
+
+const rightToLeft =
+  /[\p{Script=Hebrew}\p{Script=Arabic}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}\u200f]/u;
+
+/** Whether a text runs from right to left: by its first letter, or a mark before it (Unicode Annex 9, P2). */
+export function isRightToLeft(text: string): boolean {
+  const first = /[\p{L}\u200e\u200f]/u.exec(text)?.[0];
+  return first !== undefined && rightToLeft.test(first);
+}
 
 /** Two spans in the same manner. */
 export const sameManner = (a: Manner, b: Manner): boolean =>
@@ -31,7 +43,22 @@ export const sameManner = (a: Manner, b: Manner): boolean =>
   a.bold === b.bold &&
   a.underline === b.underline &&
   a.colour === b.colour &&
-  a.speaker === b.speaker;
+  a.speaker === b.speaker &&
+  a.ruby === b.ruby;
+
+/** Whether two texts read and look alike. */
+export const sameText = (a: readonly Line[], b: readonly Line[]): boolean =>
+  a.length === b.length &&
+  a.every((line, at) => {
+    const other = b[at] ?? [];
+    return (
+      line.length === other.length &&
+      line.every((span, place) => {
+        const beside = other[place];
+        return beside !== undefined && span.text === beside.text && sameManner(span, beside);
+      })
+    );
+  });
 
 /** A line with neighbours of one manner joined and empty spans left out. */
 export function tidyLine(line: Line): Line {
@@ -67,41 +94,82 @@ export function slice(lines: readonly Line[], from: number, to: number): Line[] 
 }
 
 /**
- * `text` as lines, keeping the manner of what stayed of `before`: what the two share at their
- * beginning and end keeps its spans, and what is new between takes the manner before it.
+ * `lines` with `by` in the place of a stretch of their plain text, in the manner of what it replaces, or of what
+ * stands before it where it replaces nothing.
  */
-export function retype(before: readonly Line[], text: string): Line[] {
-  const old = plainText(before);
-  const most = Math.min(old.length, text.length);
-  let head = 0;
-  while (head < most && old[head] === text[head]) head++;
-  let tail = 0;
-  while (tail < most - head && old[old.length - 1 - tail] === text[text.length - 1 - tail]) tail++;
-
-  const flat = before.flatMap((line, index) => [...(index ? [{ text: '\n' }] : []), ...line]);
-  const cut = (from: number, to: number): Span[] => {
+export function replaceIn(lines: readonly Line[], from: number, to: number, by: string): Line[] {
+  const flat = lines.flatMap((line, index) => [...(index ? [{ text: '\n' }] : []), ...line]);
+  const cut = (start: number, end: number): Span[] => {
     let place = 0;
-    return flat.map((span) => {
-      const part = span.text.slice(Math.max(0, from - place), Math.max(0, to - place));
-      place += span.text.length;
-      return { ...span, text: part };
-    });
+    return flat
+      .map((span) => {
+        const part = span.text.slice(Math.max(0, start - place), Math.max(0, end - place));
+        place += span.text.length;
+        return { ...span, text: part };
+      })
+      .filter((span) => span.text !== '');
   };
-  const start = cut(0, head).filter((span) => span.text !== '');
-  const end = cut(old.length - tail, old.length).filter((span) => span.text !== '');
-  const manner = start.findLast((span) => span.text !== '\n') ?? end[0] ?? flat[0] ?? {};
-  const middle = { ...manner, text: text.slice(head, text.length - tail) };
-
-  const lines: Span[][] = [[]];
-  for (const span of [...start, middle, ...end]) {
+  const written = (span: Span): boolean => span.text !== '\n';
+  const [head, gone, tail] = [cut(0, from), cut(from, to), cut(to, Infinity)];
+  const manner = gone.find(written) ?? head.findLast(written) ?? tail[0] ?? flat[0] ?? {};
+  const result: Span[][] = [[]];
+  for (const span of [...head, { ...manner, text: by }, ...tail]) {
     span.text.split('\n').forEach((part, index) => {
-      if (index) lines.push([]);
-      lines.at(-1)?.push({ ...span, text: part });
+      if (index) result.push([]);
+      result.at(-1)?.push({ ...span, text: part });
     });
   }
-  return lines.map(tidyLine);
+  return result.map(tidyLine);
+}
+
+/**
+ * `text` as lines, keeping the manner of what stayed of `before`: what the two share at their beginning and end
+ * keeps its spans, and what is new between is as {@link replaceIn} has it.
+ */
+export function retype(before: readonly Line[], text: string): Line[] {
+  const { from, to, by } = differing(plainText(before), text);
+  return replaceIn(before, from, to, by);
+}
+
+/** The stretch of a text that has to be replaced to make it another, between what the two share at their ends. */
+export function differing(
+  old: string,
+  text: string,
+): { readonly from: number; readonly to: number; readonly by: string } {
+  const most = Math.min(old.length, text.length);
+  let head = 0;
+  while (head < most && old.charCodeAt(head) === text.charCodeAt(head)) head++;
+  let tail = 0;
+  while (
+    tail < most - head &&
+    old.charCodeAt(old.length - 1 - tail) === text.charCodeAt(text.length - 1 - tail)
+  )
+    tail++;
+  return { from: head, to: old.length - tail, by: text.slice(head, text.length - tail) };
 }
 
 /** `text` as lines in one manner. */
 export const linesOf = (text: string, manner: Manner = {}): Line[] =>
   text.split('\n').map((line) => (line === '' ? [] : [{ ...manner, text: line }]));
+
+/** `lines` with `change` made to the spans between two places of their plain text. */
+export function respan(
+  lines: readonly Line[],
+  from: number,
+  to: number,
+  change: (span: Span) => Span,
+): Line[] {
+  let at = 0;
+  return lines.map((line) => {
+    const parts = line.flatMap((span) => {
+      const [start, end] = [at, at + span.text.length];
+      at = end;
+      const [a, b] = [Math.max(start, from) - start, Math.min(end, to) - start];
+      if (a >= b) return [span];
+      const cut = (x: number, y: number): Span => ({ ...span, text: span.text.slice(x, y) });
+      return [cut(0, a), change(cut(a, b)), cut(b, span.text.length)];
+    });
+    at++;
+    return tidyLine(parts);
+  });
+}

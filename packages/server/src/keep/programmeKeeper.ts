@@ -150,8 +150,10 @@ export class ProgrammeKeeper {
    *           changes do not fit or would break the programme
    */
   commit(id: Id, commit: Commit): Promise<number> {
-    checkChanges(commit.changes);
-    return this.#inTurn(id, () => this.#commit(id, commit));
+    return this.#inTurn(id, async () => {
+      await checkChanges(commit.changes);
+      return this.#commit(id, commit);
+    });
   }
 
   async #commit(id: Id, commit: Commit): Promise<number> {

@@ -1,9 +1,11 @@
 /** What stored and sent entities and changes must look like, checked at every edge with Yup. */
+import { setImmediate } from 'node:timers/promises';
 import * as yup from 'yup';
 import type { Change } from '@cadence/core/programme/change.ts';
 import { METRES } from '@cadence/core/listen/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from '@cadence/core/programme/edits/sounds.ts';
-import { PURPOSES, type EntityKind } from '@cadence/core/programme/programme.ts';
+import { LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from '@cadence/core/programme/limits.ts';
+import { LANGUAGES, PURPOSES, type EntityKind } from '@cadence/core/programme/programme.ts';
 import { Problem } from '../problem.ts';
 
 const MOST_TICKS = 705_600_000 * 86_400 * 2;
@@ -18,12 +20,13 @@ const count = yup.number().integer().min(0).max(1e15);
 const strict = <T extends yup.ObjectShape>(shape: T) => yup.object(shape).noUnknown();
 
 const span = strict({
-  text: yup.string().defined().max(20_000),
+  text: yup.string().defined().max(LONGEST_SPAN),
   italic: yup.boolean(),
   bold: yup.boolean(),
   underline: yup.boolean(),
   colour,
   speaker: yup.string().max(200),
+  ruby: yup.string().max(1000),
 });
 const frameRate = strict({
   num: yup.number().integer().min(1).max(240_000).required(),
@@ -70,6 +73,11 @@ export const shapes = {
       longestStay: instant.required(),
       gapFrames: yup.number().integer().min(0).max(1000).required(),
     }),
+    spelling: strict({
+      language: yup.string().oneOf(LANGUAGES).required(),
+      right: yup.array(yup.string().max(200).required()).required().max(20_000),
+    }).nullable(),
+    passedOver: yup.array(yup.string().max(500).required()).max(100_000).nullable(),
   }),
   material: strict({
     id,
@@ -105,11 +113,12 @@ export const shapes = {
     strand: id,
     start: instant,
     end: instant,
-    text: yup.array(yup.array(span.required()).required().max(500)).max(200),
+    text: yup.array(yup.array(span.required()).required().max(500)).max(MOST_LINES),
     style,
     words: yup.array(word.required()).max(5000),
+    comment: yup.string().max(20_000).nullable(),
   }),
-  piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean() }),
+  piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean().nullable() }),
   beat: strict({
     id,
     material: id,
@@ -145,7 +154,12 @@ export const shapes = {
 } satisfies Record<EntityKind, yup.AnyObjectSchema>;
 
 /** Fields that an entity may lack. */
-const OPTIONAL = new Set(['piece kept']);
+const OPTIONAL = new Set([
+  'piece kept',
+  'cue comment',
+  'programme spelling',
+  'programme passedOver',
+]);
 
 /** The fields that an entity of each kind has when it is whole. */
 export const wholeFields = Object.fromEntries(
@@ -167,7 +181,7 @@ export const commitBody = strict({
   clientId: id.required(),
   changeId: id.required(),
   name: yup.string().defined().max(400),
-  changes: yup.array(change.required()).required().max(400_000),
+  changes: yup.array(change.required()).required().max(MOST_CHANGES),
   undoes: id,
   redoes: id,
 });
@@ -194,9 +208,13 @@ export function check<T>(shape: yup.Schema<unknown>, value: unknown): T {
   }
 }
 
+/** So many changes are checked before others have their turn. */
+const AT_ONCE = 200;
+
 /** Checks the fields of every change; what comes into being must be whole. */
-export function checkChanges(changes: readonly Change[]): void {
-  for (const { entity, id: of, was, becomes } of changes) {
+export async function checkChanges(changes: readonly Change[]): Promise<void> {
+  for (const [at, { entity, id: of, was, becomes }] of changes.entries()) {
+    if (at % AT_ONCE === AT_ONCE - 1) await setImmediate();
     for (const part of [was, becomes]) if (part) check(shapes[entity], part);
     if (becomes && 'id' in becomes && becomes.id !== of)
       throw refuse('An entity cannot change its id.');

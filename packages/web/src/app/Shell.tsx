@@ -7,7 +7,7 @@ import {
   IconSettings,
   IconSun,
 } from '@tabler/icons-react';
-import { Suspense, useEffect, useMemo, useState } from 'react';
+import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { isBlank } from '@cadence/core/text/lines.ts';
@@ -148,7 +148,7 @@ function Opened() {
 
 function TopBar() {
   const facts = useShown((programme) => programme.facts);
-  const programme = useOpen((open) => open.programme);
+  const programme = useDeferredValue(useOpen((open) => open.programme));
   const progress = useMemo(() => progressOf(programme), [programme]);
   return (
     <header className="top">

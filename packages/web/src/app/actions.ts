@@ -5,7 +5,8 @@ import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
 import { moveSeam } from '@cadence/core/programme/edits/moveSeam.ts';
 import { moveCues } from '@cadence/core/programme/edits/moveCues.ts';
 import { cuesFromPieces } from '@cadence/core/programme/edits/pieces.ts';
-import { deleteCues, toggleItalic } from '@cadence/core/programme/edits/reword.ts';
+import { emphasise } from '@cadence/core/programme/edits/emphasise.ts';
+import { deleteCues } from '@cadence/core/programme/edits/reword.ts';
 import { edgeToNearest } from '@cadence/core/programme/edits/snapEdges.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
@@ -207,7 +208,11 @@ export const act = {
         select(...(after && !ids.includes(after.id) ? [after.id] : []));
     }),
   nudge,
-  toggleItalic: () => withSelection((ids) => make(toggleItalic(openNow().programme, ids))),
+  toggleItalic: () =>
+    withSelection((ids) => {
+      const places = ids.map((cue) => ({ cue }));
+      make(emphasise(openNow().programme, places, 'italic'));
+    }),
   closeGaps: () => {
     const { programme } = openNow();
     const chosen = selectionNow();

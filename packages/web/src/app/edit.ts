@@ -1,7 +1,8 @@
 /** Making edits, undoing and redoing them: the only ways in which the interface changes a programme. */
 import { invert, type Edit } from '@cadence/core/programme/change.ts';
+import { tooLarge } from '@cadence/core/programme/limits.ts';
 import { sendWaiting } from './outbox.ts';
-import { drafted, made, stepOf } from './programmeState.ts';
+import { drafted, made, MANY, stepOf } from './programmeState.ts';
 import { say } from './say.ts';
 import { openNow, store } from './store.ts';
 
@@ -12,6 +13,12 @@ export function make(edit: Edit): boolean {
   if (edit.note) say.note(edit.note);
   if (edit.changes.length === 0) {
     if (openNow().draft) store.dispatch(drafted(null));
+    return false;
+  }
+  // Large edits are made in workers, which have looked at them.
+  const problem = edit.changes.length <= MANY ? tooLarge(edit) : undefined;
+  if (problem !== undefined) {
+    say.problem(`${problem} Nothing was changed.`);
     return false;
   }
   store.dispatch(made(stepOf(edit)));

@@ -5,7 +5,7 @@
  */
 import { act } from './actions.ts';
 import { hold, pickedNow } from './handActions.ts';
-import { showWindow } from '../timing/windows.ts';
+import { showWindow } from './windows.ts';
 import { tapping } from '../timing/tapping.ts';
 import { say } from './say.ts';
 import { isTaken, nameOfStroke } from './strokes.ts';
@@ -21,7 +21,8 @@ export interface Key extends ListedKey {
     | 'The pulse'
     | 'Rows and view'
     | 'Programme'
-    | 'While typing in Words';
+    | 'While typing in Words'
+    | 'In Words as text';
   /** Undefined where another part of the interface answers the key itself. */
   readonly run?: () => void;
   /** Whether it works on cues or on what else is in hand. */
@@ -211,6 +212,18 @@ export const KEYS: readonly Key[] = [
     run: () => showWindow('fitLines'),
   },
   {
+    keys: 'Shift W',
+    does: 'Merge short cues',
+    group: 'Cues, or what is in hand',
+    run: () => showWindow('mergeCues'),
+  },
+  {
+    keys: 'Y',
+    does: 'Letters and marks: capitals, quotes, dashes, figures',
+    group: 'Cues, or what is in hand',
+    run: () => showWindow('letters'),
+  },
+  {
     keys: 'I',
     does: 'Italics on or off',
     group: 'Cues, or what is in hand',
@@ -358,6 +371,22 @@ export const KEYS: readonly Key[] = [
     group: 'While typing in Words',
   },
   { keys: 'Esc', does: 'Leave the text', group: 'While typing in Words' },
+
+  { keys: 'Ctrl F', does: 'Find and replace', group: 'In Words as text' },
+  { keys: 'Enter', does: 'A new cue begins at the caret', group: 'In Words as text' },
+  { keys: 'Shift Enter', does: 'A new line within the cue', group: 'In Words as text' },
+  {
+    keys: 'Backspace',
+    does: 'At the start of a cue: join it to the one above',
+    group: 'In Words as text',
+  },
+  { keys: 'Tab', does: 'Play the cue', group: 'In Words as text' },
+  { keys: 'Ctrl Space', does: 'Play or stop', group: 'In Words as text' },
+  { keys: 'Ctrl .', does: 'Mend the word at the caret', group: 'In Words as text' },
+  { keys: 'Ctrl I', does: 'Italics; Ctrl B bold, Ctrl U underlined', group: 'In Words as text' },
+  { keys: 'Alt C', does: 'Comment to yourself', group: 'In Words as text' },
+  { keys: 'Alt Enter', does: 'To the cue in Timing', group: 'In Words as text' },
+  { keys: 'Esc', does: 'Leave the text', group: 'In Words as text' },
 ];
 
 /** Shows the list of keys. */

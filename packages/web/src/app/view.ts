@@ -35,6 +35,8 @@ export interface View {
   readonly loop: boolean;
   readonly safeArea: boolean;
   readonly speed: number;
+  /** How Words shows the text: as lines to type while listening, or as one manuscript. */
+  readonly wordsAs: 'lines' | 'text';
 }
 
 const REMEMBERED = 'cadence-view';
@@ -59,6 +61,7 @@ const initialState: View = {
   loop: false,
   safeArea: false,
   speed: 1,
+  wordsAs: 'lines',
   ...remembered(),
   selection: [],
   picked: [],

@@ -1,9 +1,11 @@
 /** The window that shows what was understood of a file of words, before it is taken. */
-import { Button, Loader, NativeSelect } from '@mantine/core';
+import { Button, Loader, NativeSelect, Progress } from '@mantine/core';
 import { modals } from '@mantine/modals';
 import { IconAlertTriangle } from '@tabler/icons-react';
+import { proxy } from 'comlink';
 import { useEffect, useState } from 'react';
 import { newId } from '../app/edit.ts';
+import { formatBytes } from '../app/format.ts';
 import { wordsOf } from '../app/say.ts';
 import { openNow } from '../app/store.ts';
 import type { Understood } from '../workers/words.worker.ts';
@@ -37,6 +39,7 @@ export function BringIn({ file, close }: Props) {
   const [encoding, setEncoding] = useState<string>();
   const [found, setFound] = useState<Understood>();
   const [problem, setProblem] = useState<string>();
+  const [share, setShare] = useState(0);
   const [id] = useState(newId);
   useEffect(() => () => void inWords().forget(id), [id]);
   useEffect(() => {
@@ -44,7 +47,15 @@ export function BringIn({ file, close }: Props) {
     setProblem(undefined);
     const { frameRate } = openNow().programme.facts;
     inWords()
-      .read(id, file, file.name, { frameRate, ...(encoding !== undefined && { encoding }) })
+      .read(
+        id,
+        file,
+        file.name,
+        { frameRate, ...(encoding !== undefined && { encoding }) },
+        proxy((part: number) => {
+          if (!stale) setShare(part);
+        }),
+      )
       .then(
         (understood) => !stale && setFound(understood),
         (error: unknown) => !stale && setProblem(wordsOf(error)),
@@ -63,8 +74,9 @@ export function BringIn({ file, close }: Props) {
       )}
       {!found && problem === undefined && (
         <div className={classes.reading} role="status">
-          <Loader size="sm" color="var(--woad)" /> Reading {file.name}
+          <Loader size="sm" color="var(--woad)" /> Reading {file.name}, {formatBytes(file.size)}
           <span className="spring" />
+          <Progress w={120} color="var(--woad)" value={share * 100} aria-label="Read so far" />
           <Button
             onClick={() => {
               stopWords();

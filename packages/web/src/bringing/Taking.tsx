@@ -1,8 +1,8 @@
 /** What would be taken of a file of words, and where it would go. */
-import { SegmentedControl, Table } from '@mantine/core';
+import { SegmentedControl, Switch, Table } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Edit } from '@cadence/core/programme/change.ts';
+import type { Change } from '@cadence/core/programme/change.ts';
 import { heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import type { Retiming } from '@cadence/core/programme/retimed.ts';
@@ -10,9 +10,10 @@ import { add, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
+import { atRest } from '../app/rest.ts';
 import { say, wordsOf } from '../app/say.ts';
 import { currentCues, currentStrand, openNow } from '../app/store.ts';
-import { WindowFoot } from '../timing/WindowFoot.tsx';
+import { WindowFoot } from '../app/WindowFoot.tsx';
 import type { Choice, Contents, Planned, Understood } from '../workers/words.worker.ts';
 import { inWords } from './inWords.ts';
 import { Times } from './Times.tsx';
@@ -117,13 +118,14 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const [contents, setContents] = useState<Contents>(first);
   const [place, setPlace] = useState<Choice['place']>(possible(first)[0] ?? 'replace');
   const [retiming, setRetiming] = useState<Retiming>({});
+  const [cut, setCut] = useState(true);
   const [plan, setPlan] = useState<Planned>();
   const [problem, setProblem] = useState<string>();
-  const choice: Choice = { contents, place, retiming };
+  const choice: Choice = { contents, place, retiming, cut };
   const chosen = useRef(false);
   useEffect(() => {
     let stale = false;
-    planFor(id, { contents, place, retiming }).then(
+    planFor(id, { contents, place, retiming, cut }).then(
       (made) => {
         if (stale) return;
         // Another script than the one that is here is not read again.
@@ -141,13 +143,18 @@ export function Taking({ id, file, found, close }: TakingProps) {
     return () => {
       stale = true;
     };
-  }, [id, found, contents, place, retiming, possible]);
+  }, [id, found, contents, place, retiming, cut, possible]);
   const take = async () => {
     try {
-      const edit = JSON.parse((await planFor(id, choice)).edit) as Edit;
-      make(edit);
+      const { name, parts, note } = await planFor(id, choice);
+      const changes: Change[] = [];
+      for (const part of parts) {
+        changes.push(...(JSON.parse(part) as Change[]));
+        if (parts.length > 1) await atRest(50);
+      }
+      make({ name, changes, ...(note !== '' && { note }) });
       close();
-      if (!edit.note) say.note(`${file.name} was brought in.`);
+      if (note === '') say.note(`${file.name} was brought in.`);
     } catch (error) {
       setProblem(wordsOf(error));
     }
@@ -229,6 +236,14 @@ export function Taking({ id, file, found, close }: TakingProps) {
         </details>
       )}
       {contents === 'cues' && <Times change={setRetiming} />}
+      {contents === 'script' && (
+        <Switch
+          size="xs"
+          label="Cut what is too long for a cue into several"
+          checked={cut}
+          onChange={(event) => setCut(event.currentTarget.checked)}
+        />
+      )}
       {problem !== undefined && (
         <p className="notice" role="alert">
           <IconAlertTriangle size={18} /> {problem}

@@ -2,50 +2,31 @@
 import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { IconAlertTriangle, IconCheck, IconCircleX } from '@tabler/icons-react';
-import { Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { lazyPart, patiently } from '../app/patiently.ts';
+import { Suspense, useEffect, useRef, useState } from 'react';
+import { lazyPart } from '../app/patiently.ts';
 import { useNavigate } from 'react-router';
 import type { Finding } from '@cadence/core/check/finding.ts';
-import { findingsOf } from '@cadence/core/check/findings.ts';
-import { fitLines } from '@cadence/core/programme/edits/fitLines.ts';
-import { setText } from '@cadence/core/programme/edits/reword.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import type { FontShelf } from '@cadence/paint/fontShelf.ts';
-import { make, newId } from '../app/edit.ts';
-import { say, wordsOf } from '../app/say.ts';
 import { plural } from '../app/format.ts';
-import { currentCues, openNow, useAppDispatch, useOpen } from '../app/store.ts';
+import { currentCues, useAppDispatch, useOpen } from '../app/store.ts';
 import { selected } from '../app/view.ts';
 import { player } from '../playback/player.ts';
 import { PictureView } from '../picture/PictureView.tsx';
+import { FindingMenu } from '../proof/FindingMenu.tsx';
+import { figureOf, mendFinding, mendingOf } from '../proof/mending.ts';
+import { useFindings } from '../proof/useFindings.ts';
 import { Write } from './Write.tsx';
 import classes from './HandoverPlace.module.css';
 
 const SpeedChart = lazyPart(() => import('../words/SpeedChart.tsx'));
 
-/** Findings, measured anew when the programme rests; with the frame and the fonts once those are there. */
-function useFindings(): readonly Finding[] {
-  const programme = useDeferredValue(useOpen((open) => open.programme));
-  const [shelf, setShelf] = useState<FontShelf | undefined>();
-  useEffect(() => {
-    let stale = false;
-    void patiently(() => import('../picture/studio.ts'))
-      .then(async ({ prepareAll, shelf: loaded }) => {
-        await prepareAll(programme);
-        if (!stale) setShelf(loaded);
-      })
-      .catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
-    return () => {
-      stale = true;
-    };
-  }, [programme]);
-  return useMemo(() => findingsOf(programme, shelf), [programme, shelf]);
-}
+const NONE: readonly Finding[] = [];
 
 export default function HandoverPlace() {
-  const findings = useFindings();
+  const found = useFindings();
+  const findings = found ?? NONE;
   const programme = useOpen((open) => open.programme);
   const { facts, cues } = programme;
   const [at, setAt] = useState(-1);
@@ -87,9 +68,11 @@ export default function HandoverPlace() {
         <div className="bar">
           <h2>Proof</h2>
           <span className="quiet">
-            {findings.length === 0
-              ? 'Nothing found. It can leave.'
-              : `${plural(findings.length, 'finding')}, ${wrong === 0 ? 'none that must be mended' : `${wrong} to be mended`}`}
+            {found === null
+              ? 'Reading …'
+              : findings.length === 0
+                ? 'Nothing found. It can leave.'
+                : `${plural(findings.length, 'finding')}, ${wrong === 0 ? 'none that must be mended' : `${wrong} to be mended`}`}
           </span>
           <span className="spring" />
           {findings.length > 0 && (
@@ -99,7 +82,7 @@ export default function HandoverPlace() {
           )}
         </div>
         <div ref={scroller} className={classes.findings}>
-          {findings.length === 0 && (
+          {found?.length === 0 && (
             <div className="empty">
               <IconCheck size={30} color="var(--woad)" />
               <p>
@@ -148,7 +131,10 @@ export default function HandoverPlace() {
                   </span>
                   <span className="quiet">{figureOf(finding)}</span>
                   <span className={classes.doing}>
-                    {isMendable(finding) && <Button onClick={() => mend(finding)}>Mend it</Button>}
+                    {mendingOf(finding) !== undefined && (
+                      <Button onClick={() => mendFinding(finding)}>{mendingOf(finding)}</Button>
+                    )}
+                    <FindingMenu finding={finding} />
                     <Button
                       onClick={() => {
                         go(item.index);
@@ -186,27 +172,4 @@ export default function HandoverPlace() {
       </aside>
     </main>
   );
-}
-
-/** What is mended by breaking its lines anew. */
-const broken: ReadonlySet<Finding['kind']> = new Set(['long line', 'too many lines']);
-
-const isMendable = ({ kind, mend }: Finding): boolean => mend !== undefined || broken.has(kind);
-
-/** Gives a cue the text that mends it, as an edit of its own. */
-function mend({ kind, cue, mend: text }: Finding): void {
-  const { programme } = openNow();
-  const edit = broken.has(kind)
-    ? fitLines(programme, [cue], newId)
-    : setText(programme, cue, text ?? '');
-  const made = make({ ...edit, name: `Mend: ${kind}` });
-  if (!made) say.note('One of its words is wider than a line and cannot be broken.');
-}
-
-function figureOf(finding: Finding): string {
-  if (finding.figure === undefined) return '';
-  const limit = finding.limit ? `, limit ${finding.limit}` : '';
-  // Units are kept in the plural; one of something is said as one.
-  const unit = finding.figure === 1 ? finding.unit?.replace(/s$/, '') : finding.unit;
-  return `${finding.figure} ${unit ?? ''}${limit}`;
 }

@@ -1,5 +1,6 @@
 /** The shelf of fonts in the browser, and what drawing needs. Loaded with the first text. */
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
+import type { Line } from '@cadence/core/text/lines.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
 import { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { materialUrl } from '../app/api.ts';
@@ -16,28 +17,36 @@ export const makePath = (data: string): Path2D => new Path2D(data);
 
 const ownFonts = new Map<string, Promise<void>>();
 
-/** Puts the fonts that belong to the programme on the shelf. A font that is gone is passed over. */
-export async function loadOwnFonts(programme: Programme): Promise<void> {
-  const fonts = Object.values(programme.materials).filter((material) => material.kind === 'font');
-  await Promise.all(
-    fonts.map(({ hash, family }) => {
-      let loading = ownFonts.get(hash);
-      if (!loading) {
-        loading = bytesOf(materialUrl(hash))
-          .then((bytes) => shelf.add(hash, bytes, family ?? 'Unnamed'))
-          .catch(() => undefined);
-        ownFonts.set(hash, loading);
-      }
-      return loading;
-    }),
-  );
+/**
+ * Puts the fonts that belong to the programme on the shelf. A font that is gone is passed over.
+ *
+ * @returns whether any was not there yet
+ */
+export async function loadOwnFonts({ materials }: Programme): Promise<boolean> {
+  const fonts = Object.values(materials).filter(({ kind }) => kind === 'font');
+  const fresh = fonts.filter(({ hash }) => !ownFonts.has(hash));
+  for (const { hash, family } of fresh)
+    ownFonts.set(
+      hash,
+      bytesOf(materialUrl(hash))
+        .then((bytes) => shelf.add(hash, bytes, family ?? 'Unnamed'))
+        .catch(() => undefined),
+    );
+  await Promise.all(fonts.map(({ hash }) => ownFonts.get(hash)));
+  return fresh.length > 0;
 }
 
-/** Makes sure that every text of the programme can be shaped. */
-export async function prepareAll(programme: Programme): Promise<void> {
-  await loadOwnFonts(programme);
-  const byFamily = new Map<string, Programme['cues'][string]['text'][number][]>();
-  const cues = Object.values(programme.cues);
+/**
+ * Makes sure that the text of cues can be shaped, and that of every strand to come.
+ *
+ * @returns whether a font came to the shelf, so that what was measured before has to be measured again
+ */
+export async function prepareAll(
+  programme: Programme,
+  cues: readonly Cue[] = Object.values(programme.cues),
+): Promise<boolean> {
+  let fresh = await loadOwnFonts(programme);
+  const byFamily = new Map<string, Line[]>();
   for (const strand of strandsInOrder(programme)) byFamily.set(strand.style.family, []);
   for (const cue of cues) {
     const family = cue.style.family ?? programme.strands[cue.strand]?.style.family ?? '';
@@ -45,5 +54,6 @@ export async function prepareAll(programme: Programme): Promise<void> {
     lines.push(...cue.text);
     byFamily.set(family, lines);
   }
-  for (const [family, lines] of byFamily) await shelf.prepare(family, lines);
+  for (const [family, lines] of byFamily) fresh = (await shelf.prepare(family, lines)) || fresh;
+  return fresh;
 }

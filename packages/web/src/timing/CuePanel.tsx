@@ -1,6 +1,6 @@
 /** The selected cue: its text, its times, how it reads, and how it looks. */
 import { Button, ColorInput, NumberInput, Select, SegmentedControl } from '@mantine/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { setStrandStyle, setStyle, setText } from '@cadence/core/programme/edits/reword.ts';
 import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
@@ -11,11 +11,11 @@ import { countFrames } from '@cadence/core/time/frameRate.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { STYLE_FAMILIES } from '@cadence/paint/shelf.ts';
 import { act } from '../app/actions.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { currentCues, currentStrand, openNow, useApp, useShown } from '../app/store.ts';
+import { familiesFor } from '../picture/families.ts';
 import { ReadingGauge } from '../words/ReadingGauge.tsx';
 import { TimeField } from './TimeField.tsx';
 import classes from './CuePanel.module.css';
@@ -188,10 +188,6 @@ function StyleForm() {
   const [open, setOpen] = useState(false);
   const strand = programme.strands[currentStrand(programme)];
   const cue = programme.cues[selection.at(-1) ?? ''];
-  const families = useMemo(() => {
-    const own = Object.values(programme.materials).map((material) => material.family);
-    return [...STYLE_FAMILIES, ...own.filter((family) => family !== null)];
-  }, [programme.materials]);
   if (!strand || !cue) return null;
   const style: TextStyle = scope === 'all' ? strand.style : { ...strand.style, ...cue.style };
   const set = (part: Partial<TextStyle>) => {
@@ -235,7 +231,7 @@ function StyleForm() {
       <Select
         size="xs"
         label="Font"
-        data={[...new Set([...families, style.family])]}
+        data={familiesFor(programme, style.family)}
         value={style.family}
         allowDeselect={false}
         onChange={(family) => family && set({ family })}

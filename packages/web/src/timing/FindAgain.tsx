@@ -11,8 +11,8 @@ import { pickedNow, pickedStretch } from '../app/handActions.ts';
 import { openNow, useShown } from '../app/store.ts';
 import { useHeard } from '../material/heard.ts';
 import { SpeechFields, usePieces } from '../material/speechSettings.tsx';
-import { WindowFoot } from './WindowFoot.tsx';
-import classes from './windows.module.css';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
 
 export default function FindAgain({ close }: { close: () => void }) {
   const programme = useShown((shown) => shown);

@@ -22,7 +22,7 @@ import { PURPOSE_LOOKS } from './purposes.ts';
 import { PurposeTag } from './PurposeTag.tsx';
 import { NAMES, thingsOf, type Thing } from './things.ts';
 import { TimeField } from './TimeField.tsx';
-import { showWindow } from './windows.ts';
+import { showWindow } from '../app/windows.ts';
 import classes from './CuePanel.module.css';
 
 type OtherHand = Exclude<Hand, 'cues'>;

@@ -9,8 +9,8 @@ import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { pickedStretch } from '../app/handActions.ts';
 import { openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from './WindowFoot.tsx';
-import classes from './windows.module.css';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
 
 const SOURCES = {
   beats: 'Every beat',

@@ -17,7 +17,7 @@ import { player } from '../playback/player.ts';
 import { PURPOSE_LOOKS } from './purposes.ts';
 import { PurposeTag } from './PurposeTag.tsx';
 import { TimeField } from './TimeField.tsx';
-import classes from './windows.module.css';
+import classes from '../app/windows.module.css';
 
 type Column = 'at' | 'name' | 'purpose';
 

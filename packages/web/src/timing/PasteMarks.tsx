@@ -7,8 +7,8 @@ import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { wordsOf } from '../app/say.ts';
 import { openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from './WindowFoot.tsx';
-import classes from './windows.module.css';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
 
 export default function PasteMarks({ close }: { close: () => void }) {
   const { frameRate, startTimecode } = useShown((programme) => programme.facts);

@@ -11,8 +11,8 @@ import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { currentStrand, openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from './WindowFoot.tsx';
-import classes from './windows.module.css';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
 
 type To = 'beats' | 'bars' | 'marks';
 

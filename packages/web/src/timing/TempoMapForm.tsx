@@ -9,8 +9,8 @@ import { plural } from '../app/format.ts';
 import { pulseMaterial } from '../app/handActions.ts';
 import { wordsOf } from '../app/say.ts';
 import { openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from './WindowFoot.tsx';
-import classes from './windows.module.css';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
 
 export default function TempoMapForm({ close }: { close: () => void }) {
   const programme = useShown((shown) => shown);

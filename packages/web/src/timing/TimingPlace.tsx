@@ -13,7 +13,7 @@ import { HandPanel } from './HandPanel.tsx';
 import { Rows } from './Rows.tsx';
 import { SnapMenu } from './SnapMenu.tsx';
 import { NAMES } from './things.ts';
-import { showWindow } from './windows.ts';
+import { showWindow } from '../app/windows.ts';
 
 /** After a choice above them by pointer the keys are for the rows again, not for the choice. */
 const toRows = (): void =>

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { readingOf } from '@cadence/core/pace/reading.ts';
 import { linesOf } from '@cadence/core/text/lines.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
@@ -7,7 +8,13 @@ import type { WordsLine } from './lines.ts';
 import classes from './WordsPlace.module.css';
 
 /** What is measured of the line that is typed on. */
-export function LineFigures({ line, typed }: { line: WordsLine | null; typed: string | null }) {
+interface Props {
+  readonly line: WordsLine | null;
+  readonly typed: string | null;
+  readonly children: ReactNode;
+}
+
+export function LineFigures({ line, typed, children }: Props) {
   const { profile, frameRate, startTimecode } = useShown((programme) => programme.facts);
   if (!line)
     return (
@@ -42,6 +49,7 @@ export function LineFigures({ line, typed }: { line: WordsLine | null; typed: st
         <dt>Words a minute</dt>
         <dd>{Math.round(reading.wordsAMinute)}</dd>
       </dl>
+      {children}
     </section>
   );
 }

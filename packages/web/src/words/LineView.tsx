@@ -10,6 +10,7 @@ import { lengthOf } from '@cadence/core/time/range.ts';
 import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { redo, undo } from '../app/edit.ts';
+import { beforeLeaving } from '../app/leaving.ts';
 import { store } from '../app/store.ts';
 import { player } from '../playback/player.ts';
 import type { WordsLine } from './lines.ts';
@@ -96,12 +97,11 @@ export function ActiveLine({
     },
     [commands],
   );
-  useEffect(() => {
-    // The page is closed or left: what is being typed goes with the steps that wait.
-    const leave = () => commands.keep(latest.current.line, latest.current.text);
-    window.addEventListener('pagehide', leave);
-    return () => window.removeEventListener('pagehide', leave);
-  }, [commands]);
+  // What is being typed goes with the steps that wait.
+  useEffect(
+    () => beforeLeaving(() => commands.keep(latest.current.line, latest.current.text)),
+    [commands],
+  );
   useEffect(() => {
     if (text === kept || !line.cue) return;
     const rest = setTimeout(() => commands.keep(line, text), REST);

@@ -14,6 +14,7 @@ import { useHeard } from '../material/heard.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import type { WordsLine } from './lines.ts';
+import { KeyHints } from './KeyHints.tsx';
 import classes from './WordsPlace.module.css';
 
 const HEIGHT = 62;
@@ -149,24 +150,15 @@ export function PieceStrip({ line }: { line: WordsLine | null }) {
           </svg>
         </div>
       </div>
-      <div className={classes.keys}>
-        <span>
-          <kbd className={`key ${classes.key}`}>Enter</kbd> keep and go on
-        </span>
-        <span>
-          <kbd className={`key ${classes.key}`}>Shift Enter</kbd> new line
-        </span>
-        <span>
-          <kbd className={`key ${classes.key}`}>Tab</kbd> play it again
-        </span>
-        <span>
-          <kbd className={`key ${classes.key}`}>\</kbd> split at the playhead
-        </span>
-        <span>
-          <kbd className={`key ${classes.key}`}>Esc</kbd> then{' '}
-          <kbd className={`key ${classes.key}`}>?</kbd> all keys
-        </span>
-      </div>
+      <KeyHints
+        keys={[
+          ['Enter', 'keep and go on'],
+          ['Shift Enter', 'new line'],
+          ['Tab', 'play it again'],
+          ['\\', 'split at the playhead'],
+          ['Esc then ?', 'all keys'],
+        ]}
+      />
     </div>
   );
 }

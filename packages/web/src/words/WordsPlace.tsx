@@ -1,245 +1,277 @@
-/** Words: a line for each piece or cue; it plays, you type, Enter goes on. */
-import { Button } from '@mantine/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { Suspense, useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
-import { lazyPart } from '../app/patiently.ts';
-import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
-import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
-import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { heardPieces } from '@cadence/core/programme/heard.ts';
-import type { Id } from '@cadence/core/programme/programme.ts';
-import { plainText } from '@cadence/core/text/lines.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { say } from '../app/say.ts';
+/** Words: the text of the programme, as lines to type while listening or as one manuscript. */
+import { Button, Menu, SegmentedControl } from '@mantine/core';
+import { IconChevronDown } from '@tabler/icons-react';
 import {
-  currentCues,
-  currentStrand,
-  openNow,
-  useApp,
-  useAppDispatch,
-  useShown,
-} from '../app/store.ts';
-import { selected } from '../app/view.ts';
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
+import { LANGUAGES, type Language } from '@cadence/core/programme/programme.ts';
+import type { Finding } from '@cadence/core/check/finding.ts';
+import { countsOf } from '@cadence/core/pace/reading.ts';
+import { countAgain, languageOf, setLanguage } from '@cadence/core/programme/edits/proof.ts';
+import { heardPieces } from '@cadence/core/programme/heard.ts';
+import { isBlank } from '@cadence/core/text/lines.ts';
+import { make } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { lazyPart } from '../app/patiently.ts';
+import { currentCues, openNow, useApp, useAppDispatch, useOpen, useShown } from '../app/store.ts';
+import { looked, selected } from '../app/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { player } from '../playback/player.ts';
+import { useFindings } from '../proof/useFindings.ts';
+import { showWindow } from '../app/windows.ts';
+import { CueFields } from './CueFields.tsx';
+import { FindBar } from './FindBar.tsx';
+import { Findings } from './Findings.tsx';
 import { LineFigures } from './LineFigures.tsx';
-import { ActiveLine, QuietLine, type LineCommands } from './LineView.tsx';
-import { keepLine, linesOfWords, type WordsLine } from './lines.ts';
-import { PieceStrip } from './PieceStrip.tsx';
-import { showWindow } from '../timing/windows.ts';
+import { Lines, type LinesHandle } from './Lines.tsx';
+import { linesOfWords, type WordsLine } from './lines.ts';
+import type { Place } from './manuscript/editor.ts';
+import type { ManuscriptHandle } from './manuscript/ManuscriptView.tsx';
 import classes from './WordsPlace.module.css';
 
 const SpeedChart = lazyPart(() => import('./SpeedChart.tsx'));
+const ManuscriptView = lazyPart(() => import('./manuscript/ManuscriptView.tsx'));
+
+const languages: Readonly<Record<Language, string>> = {
+  'en-GB': 'British English',
+  'en-US': 'American English',
+  none: 'Another language, not spelled',
+};
+
+interface Working {
+  readonly line: WordsLine | null;
+  readonly typed: string | null;
+}
 
 export default function WordsPlace() {
-  const programme = useShown((shown) => shown);
-  const { facts } = programme;
+  const shown = useShown((now) => now);
+  // What is typed comes first; what is told of it may come a moment later.
+  const programme = useDeferredValue(shown);
   const cues = currentCues(programme);
   const pieces = heardPieces(programme);
   const lines = useMemo(() => linesOfWords(cues, pieces), [cues, pieces]);
+  const wordsAs = useApp((state) => state.view.wordsAs);
   const selection = useApp((state) => state.view.selection);
   const dispatch = useAppDispatch();
-  const [activeId, setActiveId] = useState<Id | null>(() => selection.at(-1) ?? null);
-  const active = lines.find((line) => line.id === activeId) ?? null;
-  /** What is being typed, before it is kept: it is measured at once. */
-  const [typed, setTyped] = useState<string | null>(null);
-  const area = useRef<HTMLTextAreaElement>(null);
-  const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count: lines.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: (at) => (lines[at]?.cue && lines[at].cue.text.length > 1 ? 56 : 40),
-    getItemKey: (at) => lines[at]?.id ?? at,
-    overscan: 6,
-    // A line or two of what comes next stays in sight under the one that is typed on.
-    scrollPaddingStart: 50,
-    scrollPaddingEnd: 120,
-  });
-  const empty = lines.filter((line) => !line.cue || plainText(line.cue.text).trim() === '').length;
+  const findings = useFindings();
+  const [finding, setFinding] = useState(false);
+  const [below, setBelow] = useState<'findings' | 'speed'>('findings');
+  const [{ line: typedOn, typed }, setWorking] = useState<Working>({ line: null, typed: null });
+  const working = useCallback(
+    (part: Partial<Working>) => setWorking((now) => ({ ...now, ...part })),
+    [],
+  );
+  const listening = useRef<LinesHandle>(null);
+  const manuscript = useRef<ManuscriptHandle>(null);
+  const commentField = useRef<HTMLInputElement>(null);
+  const asText = wordsAs === 'text';
+  const empty = lines.filter(({ cue }) => !cue || isBlank(cue.text)).length;
+  const chosen = lines.find(({ cue }) => cue?.id === selection.at(-1)) ?? null;
+  const active = asText ? chosen : typedOn;
 
-  const go = useCallback(
-    (line: WordsLine | undefined, play = true) => {
-      if (!line) return;
-      setActiveId(line.id);
-      setTyped(null);
-      dispatch(selected(line.cue ? [line.cue.id] : []));
-      if (play) player.play(line);
-      else player.seek(line.start);
+  const show = useCallback(
+    (place: Place) => {
+      dispatch(selected([place.cue]));
+      manuscript.current?.show(place);
+      const cue = openNow().programme.cues[place.cue];
+      if (cue && !player.state().playing) player.seek(cue.start);
     },
     [dispatch],
   );
+  const mark = useCallback(
+    (places: readonly Place[]) => manuscript.current?.mark('found', places),
+    [],
+  );
+  const go = ({ cue, place }: Finding) => {
+    show({ cue, from: place?.from ?? 0, to: place?.to ?? 0 });
+    manuscript.current?.focus();
+  };
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'f') return;
+      event.preventDefault();
+      setFinding(true);
+    };
+    document.addEventListener('keydown', key);
+    return () => document.removeEventListener('keydown', key);
+  }, []);
 
-  const place = active ? lines.indexOf(active) : -1;
-  const showNear = useEffectEvent(() => {
-    const near = lines.findIndex((line) => line.end > player.time);
-    if (near > 0) rows.scrollToIndex(near, { align: 'center' });
-  });
-  const showActive = useEffectEvent(() => {
-    if (place >= 0) rows.scrollToIndex(place, { align: 'auto' });
-  });
-  // On arriving in Words the line at the playhead comes into sight, and then each line arrived at.
-  useEffect(() => showNear(), []);
-  useEffect(() => showActive(), [activeId]);
-
-  const commands = useMemo((): LineCommands => {
-    const linesNow = () => {
-      const { programme: now } = openNow();
-      return linesOfWords(currentCues(now), heardPieces(now));
-    };
-    /** Keeps what was typed and gives the cue of the line, which may be new. */
-    const keep = (line: WordsLine, text: string): Id | undefined => {
-      // A piece may have become a cue since: then what was typed has been kept already.
-      const still = linesNow().find((each) => each.id === line.id);
-      if (!still) return undefined;
-      const { programme: now } = openNow();
-      const edit = keepLine(now, currentStrand(now), still, text, newId);
-      const made = edit.changes.find((change) => change.was === null);
-      if (edit.changes.length > 0) make(edit);
-      return still.cue?.id ?? made?.id;
-    };
-    const besides = (line: WordsLine, by: 1 | -1): WordsLine | undefined => {
-      const all = linesNow();
-      // A piece that has just become a cue has another id, but the same place in time.
-      const at = all.findIndex(
-        (each) => each.id === line.id || (each.start < line.end && each.end > line.start),
-      );
-      return all[at + by];
-    };
-    return {
-      keep,
-      next: (line: WordsLine, text: string) => {
-        keep(line, text);
-        const next = besides(line, 1);
-        if (next) go(next);
-        else say.note('That was the last line.');
-      },
-      step: (line: WordsLine, text: string, by: 1 | -1) => {
-        keep(line, text);
-        go(besides(line, by));
-      },
-      split: (line: WordsLine, text: string, caret: number) => {
-        const id = keep(line, text) ?? (line.cue ? line.cue.id : undefined);
-        if (id === undefined) {
-          say.note('Type something before you split the line.');
-          return;
-        }
-        const { programme: now } = openNow();
-        const inside = caret > 0 && caret < text.length;
-        const edit = splitCue(now, id, player.time, newId, inside ? caret : undefined);
-        const rest = edit.changes.find((change) => change.was === null)?.id;
-        if (!make(edit) || rest === undefined) return;
-        go(
-          linesNow().find((each) => each.id === id),
-          false,
-        );
-      },
-      joinAbove: (line: WordsLine, text: string): boolean => {
-        const above = besides(line, -1);
-        const id = keep(line, text) ?? line.cue?.id;
-        if (!above?.cue || id === undefined) return false;
-        if (!make(joinCues(openNow().programme, [above.cue.id, id]))) return false;
-        go(
-          linesNow().find((each) => each.id === above.id),
-          false,
-        );
-        return true;
-      },
-      trim: (line: WordsLine, text: string, edge: Edge) => {
-        const id = keep(line, text) ?? line.cue?.id;
-        if (id === undefined) say.note('Type something first; then its edges can be set.');
-        else make(trimCue(openNow().programme, id, edge, player.time));
-        if (id !== undefined) setActiveId(id);
-      },
-    };
-  }, [go]);
-
-  if (lines.length === 0) return <NothingToType sound={facts.sound !== null} />;
+  if (lines.length === 0 && !asText)
+    return (
+      <NothingToType
+        sound={programme.facts.sound !== null}
+        write={() => dispatch(looked({ wordsAs: 'text' }))}
+      />
+    );
   return (
     <main className="place">
       <section className={`page ${classes.page}`} aria-label="Lines">
         <div className={`bar ${classes.bar}`}>
-          <h2>Type as you listen</h2>
+          <SegmentedControl
+            size="xs"
+            aria-label="Show the words"
+            data={[
+              { value: 'lines', label: 'Type as you listen' },
+              { value: 'text', label: 'As text' },
+            ]}
+            value={wordsAs}
+            onChange={(value) => dispatch(looked({ wordsAs: value as 'lines' | 'text' }))}
+          />
           <span className="quiet">
-            {plural(lines.length, 'line')}, {empty === 0 ? 'all written' : `${empty} still empty`}
+            {asText ? (
+              <Counts />
+            ) : (
+              `${plural(lines.length, 'line')}, ${empty === 0 ? 'all written' : `${empty} still empty`}`
+            )}
           </span>
           <span className="spring" />
-          <Button onClick={() => showWindow('fitLines')}>Fit the lines</Button>
-          <Button
-            variant={empty > 0 ? 'filled' : 'default'}
-            disabled={empty === 0}
-            onClick={() => go(nextEmpty(lines, place))}
-          >
-            To the next empty line
+          <Button aria-expanded={finding} onClick={() => setFinding((now) => !now)}>
+            Find
           </Button>
+          <TextTools />
+          {!asText && (
+            <Button
+              variant={empty > 0 ? 'filled' : 'default'}
+              disabled={empty === 0}
+              onClick={() => listening.current?.toNextEmpty()}
+            >
+              To the next empty line
+            </Button>
+          )}
         </div>
-        <div ref={scroller} className={classes.scroller}>
-          <ol className={classes.lines} style={{ height: rows.getTotalSize() }}>
-            {rows.getVirtualItems().map((item) => {
-              const line = lines[item.index];
-              if (!line) return null;
-              const on = line.id === active?.id;
-              return (
-                <li
-                  key={item.key}
-                  ref={rows.measureElement}
-                  data-index={item.index}
-                  className={`${classes.line} ${on ? classes.on : ''}`}
-                  style={{ transform: `translateY(${item.start}px)` }}
-                  aria-current={on || undefined}
-                >
-                  {on ? (
-                    <ActiveLine
-                      key={line.id}
-                      line={line}
-                      profile={facts.profile}
-                      frameRate={facts.frameRate}
-                      start={facts.startTimecode}
-                      commands={commands}
-                      typing={setTyped}
-                      area={area}
-                    />
-                  ) : (
-                    <QuietLine
-                      line={line}
-                      profile={facts.profile}
-                      frameRate={facts.frameRate}
-                      start={facts.startTimecode}
-                      go={go}
-                    />
-                  )}
-                </li>
-              );
-            })}
-          </ol>
-        </div>
-        <PieceStrip line={active} />
+        {finding && <FindBar close={() => setFinding(false)} show={show} mark={mark} />}
+        {asText ? (
+          <Suspense fallback={<p className="empty">Opening …</p>}>
+            <ManuscriptView
+              ref={manuscript}
+              findings={findings ?? []}
+              find={() => setFinding(true)}
+              comment={() => commentField.current?.focus()}
+            />
+          </Suspense>
+        ) : (
+          <Lines ref={listening} working={working} />
+        )}
       </section>
       <aside className={`side ${classes.side}`}>
         <PictureView />
-        <LineFigures line={active} typed={typed} />
+        <LineFigures line={active} typed={asText ? null : typed}>
+          {active?.cue && (
+            <CueFields key={active.cue.id} cue={active.cue} commentField={commentField} />
+          )}
+        </LineFigures>
         <section className={`card ${classes.across}`}>
-          <h3>Across the programme</h3>
-          <Suspense fallback={<div className={classes.chart} />}>
-            <SpeedChart
-              pick={(cue) => {
-                go(lines.find((line) => line.cue?.id === cue));
-              }}
-            />
-          </Suspense>
+          <SegmentedControl
+            size="xs"
+            aria-label="Below"
+            data={[
+              {
+                value: 'findings',
+                label: findings === null ? 'Findings' : `Findings: ${findings.length}`,
+              },
+              { value: 'speed', label: 'Across the programme' },
+            ]}
+            value={below}
+            onChange={(value) => setBelow(value as 'findings' | 'speed')}
+          />
+          {below === 'findings' ? (
+            <Findings findings={findings} go={go} />
+          ) : (
+            <Suspense fallback={<div className={classes.chart} />}>
+              <SpeedChart
+                pick={(id) => {
+                  const cue = openNow().programme.cues[id];
+                  if (!cue) return;
+                  dispatch(selected([id]));
+                  player.play(cue);
+                }}
+              />
+            </Suspense>
+          )}
         </section>
       </aside>
     </main>
   );
 }
 
-/** The first empty line after `place`, going round at the end. */
-function nextEmpty(lines: readonly WordsLine[], place: number): WordsLine | undefined {
-  const order = [...lines.slice(place + 1), ...lines.slice(0, place + 1)];
-  return order.find((line) => !line.cue || plainText(line.cue.text).trim() === '');
+/** How much text there is, and how long it takes to read. */
+function Counts() {
+  const { cues, facts } = useDeferredValue(useOpen((open) => open.programme));
+  const { words, characters, minutes } = useMemo(
+    () =>
+      countsOf(
+        Object.values(cues).map(({ text }) => text),
+        facts.profile.charactersASecond,
+      ),
+    [cues, facts.profile],
+  );
+  const read = minutes < 1 ? `${Math.round(minutes * 60)} s` : `${minutes.toFixed(1)} min`;
+  return (
+    <>
+      {plural(words, 'word')}, {plural(characters, 'character')}, {read} to read
+    </>
+  );
 }
 
-const NothingToType = ({ sound }: { sound: boolean }) => (
+/** What can be done with the text as a whole. */
+function TextTools() {
+  const language = useOpen((open) => languageOf(open.programme));
+  const passed = useOpen((open) => open.programme.facts.passedOver?.length ?? 0);
+  return (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <Button rightSection={<IconChevronDown size={14} />}>Work on the text</Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item
+          rightSection={<kbd className="key">W</kbd>}
+          onClick={() => showWindow('fitLines')}
+        >
+          Fit the lines …
+        </Menu.Item>
+        <Menu.Item
+          rightSection={<kbd className="key">Shift W</kbd>}
+          onClick={() => showWindow('mergeCues')}
+        >
+          Merge short cues …
+        </Menu.Item>
+        <Menu.Item
+          rightSection={<kbd className="key">Y</kbd>}
+          onClick={() => showWindow('letters')}
+        >
+          Letters and marks …
+        </Menu.Item>
+        <Menu.Divider />
+        <Menu.Label>Spelling</Menu.Label>
+        {LANGUAGES.map((each) => (
+          <Menu.Item
+            key={each}
+            aria-checked={each === language}
+            role="menuitemradio"
+            fw={each === language ? 650 : 400}
+            onClick={() => make(setLanguage(openNow().programme, each))}
+          >
+            {languages[each]}
+          </Menu.Item>
+        ))}
+        <Menu.Item onClick={() => showWindow('rightWords')}>Words that are right …</Menu.Item>
+        {passed > 0 && (
+          <Menu.Item onClick={() => make(countAgain(openNow().programme))}>
+            Count {plural(passed, 'passed finding')} again
+          </Menu.Item>
+        )}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+const NothingToType = ({ sound, write }: { sound: boolean; write: () => void }) => (
   <main className="place">
     <div className="empty">
       <h2>No lines yet</h2>
@@ -248,6 +280,7 @@ const NothingToType = ({ sound }: { sound: boolean }) => (
           ? 'No speech has been found in the sound. In Material, find it with other settings; or draw cues by hand in Timing.'
           : 'Bring in a film or a sound first. Its speech is found, and a line appears here for every piece.'}
       </p>
+      <Button onClick={write}>Write or paste a text</Button>
     </div>
   </main>
 );

@@ -7,7 +7,9 @@ import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
 import type { Lost, Target, Warning } from '@cadence/core/formats/captions.ts';
 import { addCaptions, cuesFromCaptions, matchCaptions } from '@cadence/core/programme/captions.ts';
 import type { Edit } from '@cadence/core/programme/change.ts';
+import { cutToFit } from '@cadence/core/programme/edits/fitLines.ts';
 import { addMarks } from '@cadence/core/programme/edits/marks.ts';
+import { tooLarge } from '@cadence/core/programme/limits.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { retimed, type Retiming } from '@cadence/core/programme/retimed.ts';
 import { cuesFromScript, rereadScript, type Reread } from '@cadence/core/programme/script.ts';
@@ -37,11 +39,14 @@ export interface Choice {
   readonly contents: Contents;
   readonly place: 'replace' | 'add' | 'match' | 'speech' | 'spread' | 'again';
   readonly retiming: Retiming;
+  /** Whether lines of a script that are too long for a cue become several. */
+  readonly cut: boolean;
 }
 
 export interface Planned {
-  /** The edit, as JSON. */
-  readonly edit: string;
+  /** The edit: its name, and its changes as JSON, some thousand a part. */
+  readonly name: string;
+  readonly parts: readonly string[];
   readonly count: number;
   /** From when to when; null where there are no times. */
   readonly range: Range | null;
@@ -75,10 +80,12 @@ async function read(
   file: Blob,
   name: string,
   { encoding, frameRate }: Asked,
+  told: (share: number) => void,
 ): Promise<Understood> {
   const bytes = new Uint8Array(await file.arrayBuffer());
   const found = await readFile(bytes, name, {
     frameRate,
+    told,
     ...(encoding !== undefined && { encoding }),
   });
   held.set(window, found);
@@ -110,7 +117,7 @@ function plan(
   programme: Programme,
   strand: Id,
   stretches: readonly Range[],
-  { contents, place, retiming }: Choice,
+  { contents, place, retiming, cut }: Choice,
 ): Planned {
   const file = held.get(window);
   if (!file) throw new Error('The file has been put away. Bring it in again.');
@@ -128,7 +135,8 @@ function plan(
     };
   }
   if (contents === 'script') {
-    const lines = scriptIn(file);
+    const script = scriptIn(file);
+    const lines = cut ? cutToFit(script, programme.facts.profile) : script;
     const again = place === 'again' ? rereadScript(programme, strand, lines, newId) : undefined;
     const edit = again?.edit ?? cuesFromScript(programme, strand, lines, stretches, newId);
     return {
@@ -163,7 +171,19 @@ function plan(
   };
 }
 
-const planned = (edit: Edit) => ({ edit: JSON.stringify(edit), note: edit.note ?? '' });
+/** So many changes are read by the page at once. */
+const A_PART = 2000;
+
+/** @throws where it is more than can be kept */
+function planned(edit: Edit): Pick<Planned, 'name' | 'parts' | 'note'> {
+  const problem = tooLarge(edit);
+  if (problem !== undefined) throw new Error(problem);
+  const { name, changes, note = '' } = edit;
+  const parts: string[] = [];
+  for (let at = 0; at < changes.length; at += A_PART)
+    parts.push(JSON.stringify(changes.slice(at, at + A_PART)));
+  return { name, parts, note };
+}
 
 /** What each format could not hold of captions. */
 const losses = (captions: readonly Caption[], target: Target): Record<string, readonly Lost[]> =>

@@ -21,6 +21,7 @@ describe('reading a table of cues', () => {
       'other headings in another order',
       'Subtitle,Time Out,Time-In,Comment\nSlack water,2.5,1,slowly\n',
     ],
+    ['an end in another language', 'Start;Ende;Text\n1,0;2,5;Slack water\n'],
     ['a text of another name', 'start,end,Zeile\n1,2.5,Slack water\n'],
     ['no headings', '1,2.5,Slack water\n'],
     ['clock times', 'in,out,caption\n00:00:01.000,"00:00:02,500",Slack water\n'],

@@ -46,6 +46,8 @@ type Column = keyof typeof COLUMNS;
 
 /** Where nothing says how long a cue lasts, it lasts until the next, and so long at most. */
 const UNSAID = fromSeconds(3);
+/** So many rows tell what a column holds. */
+const TRIED = 50;
 const TWENTY_FIVE = parseRate('25') as FrameRate;
 
 interface Row {
@@ -64,7 +66,7 @@ export function readCsv(text: string, frameRate: FrameRate = TWENTY_FIVE): Capti
   const warnings: Warning[] = [];
   const { rows } = rowsOf(text, warnings);
   const [head] = rows;
-  const headed = head ? columnsOf(head.cells) : undefined;
+  const headed = head ? columnsOf(head.cells, rows.slice(1, TRIED)) : undefined;
   const columns = headed?.start === undefined ? { start: 0, end: 1, text: 2 } : headed;
   const body = headed?.start === undefined ? rows : rows.slice(1);
   const cell = ({ cells }: Row, name: Column): string =>
@@ -139,7 +141,7 @@ export function readCsvSheet(text: string): Sheet {
 /** Whether a table has times: columns named so, or seconds in its first two columns. */
 export function isCueTable(text: string): boolean {
   const { rows } = rowsOf(text.slice(0, 20_000), []);
-  const columns = columnsOf(rows[0]?.cells ?? []);
+  const columns = columnsOf(rows[0]?.cells ?? [], rows.slice(1, TRIED));
   if (columns.start !== undefined) return true;
   return rows.some(({ cells }) => timeOf((cells[0] ?? '').trim(), TWENTY_FIVE) !== undefined);
 }
@@ -198,11 +200,23 @@ function rowsOf(text: string, warnings: Warning[]): { rows: Row[]; separator: st
   return { rows, separator };
 }
 
+/** Whether all that stands in a column are times, and there are some. */
+function hasTimes(rows: readonly Row[], column: number): boolean {
+  const written = rows.map(({ cells }) => (cells[column] ?? '').trim()).filter(Boolean);
+  return written.length > 0 && written.every((cell) => timeOf(cell, TWENTY_FIVE) !== undefined);
+}
+
 /**
  * Which column is which by the headings; the first that fits counts. Where none is called text, it is the
- * first that is called something else again.
+ * first that is called something else again. Where none is called end, it is the first after the start that
+ * holds nothing but times: headings are in many languages.
+ *
+ * @param rows  some of those under the headings
  */
-function columnsOf(cells: readonly string[]): Partial<Record<Column, number>> {
+function columnsOf(
+  cells: readonly string[],
+  rows: readonly Row[],
+): Partial<Record<Column, number>> {
   const names = cells.map((each) => each.trim().toLowerCase().replace(/[_-]/g, ' '));
   const found: Partial<Record<Column, number>> = Object.fromEntries(
     Object.entries(COLUMNS).flatMap(([column, known]) => {
@@ -211,6 +225,14 @@ function columnsOf(cells: readonly string[]): Partial<Record<Column, number>> {
     }),
   );
   const taken = new Set(Object.values(found));
+  const { start } = found;
+  if (start !== undefined && found.end === undefined && found.length === undefined) {
+    const end = names.findIndex((_, at) => at > start && !taken.has(at) && hasTimes(rows, at));
+    if (end >= 0) {
+      found.end = end;
+      taken.add(end);
+    }
+  }
   const other = names.findIndex((name, at) => name !== '' && !taken.has(at));
   return found.text === undefined && other >= 0 ? { ...found, text: other } : found;
 }

@@ -12,6 +12,7 @@ export function writeMarkdown(captions: readonly Caption[]): Written {
     const spans = caption.text.flat();
     losses.count('underline', Number(spans.some(({ underline }) => underline)));
     losses.count('colour', Number(spans.some(({ colour }) => colour)));
+    losses.countRuby(spans);
     losses.count('place', Number(caption.place !== undefined));
     losses.count('word times', Number((caption.words?.length ?? 0) > 0));
     losses.count('id', Number(caption.id !== undefined));

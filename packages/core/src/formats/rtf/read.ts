@@ -12,6 +12,9 @@ import { carrying, withSpans } from '../sheet/manners.ts';
 const passedOver = new Set([
   ...[
     'fonttbl',
+    // Bullets and numbers that lists are drawn with.
+    'listtext',
+    'pntext',
     'colortbl',
     'stylesheet',
     'info',

@@ -37,7 +37,7 @@ const SEPARATORS = [
   { separator: '\t', pattern: /\t+/ },
   { separator: '::', pattern: /\s*::\s*/ },
   { separator: '|', pattern: /\s*\|\s*/ },
-  { separator: '....', pattern: /\s*(?:\.{3,}|…{1,}|(?:\. ){3,})\s*/ },
+  { separator: '....', pattern: /\s*(?:\.{4,}|…{2,}|(?:\. ){4,})\s*(?=\S)/ },
   { separator: ' - ', pattern: /\s+[-–—]\s+/ },
   { separator: '  ', pattern: /(?<=\S) {3,}(?=\S)/ },
   { separator: ':', pattern: /:\s+(?=\S)/ },
@@ -47,17 +47,26 @@ const SEPARATORS = [
 const SHARE = 0.25;
 const IN_PROSE = new Set([' - ', ':']);
 
+/** Whether a separator has something on either side in a line: else it is an indent, or trails off. */
+const isBetween = (line: string, pattern: RegExp): boolean =>
+  line
+    .trim()
+    .split(pattern)
+    .filter((part) => part.trim() !== '').length > 1;
+
 /** The separator that most lines have; undefined where none is likely. */
 export function separatorIn(lines: readonly string[]) {
   const written = lines.filter((line) => line.trim() !== '');
   const counted = SEPARATORS.map((each) => ({
     ...each,
-    count: written.filter((line) => each.pattern.test(line)).length,
+    count: written.filter((line) => isBetween(line, each.pattern)).length,
   }));
-  return counted.find(
-    ({ separator, count }) =>
-      count > (IN_PROSE.has(separator) ? Math.max(1, SHARE * written.length) : 0),
-  );
+  const least = (separator: string): number => {
+    if (IN_PROSE.has(separator)) return Math.max(1, SHARE * written.length);
+    // Dots may trail off once.
+    return separator === '....' ? 1 : 0;
+  };
+  return counted.find(({ separator, count }) => count > least(separator));
 }
 
 export interface Paragraph {

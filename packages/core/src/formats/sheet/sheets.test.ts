@@ -1,4 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
+import { plainText } from '../../text/lines.ts';
 import { Unreadable } from '../captions.ts';
 import { readCsvSheet } from '../csv/read.ts';
 import { readDocx } from '../docx/read.ts';
@@ -46,6 +47,14 @@ describe('sheets of plain text', () => {
     const prose = 'She said: hold on.\nThe chain sang\nand the gulls\ncomplained.\nThen nothing.';
     expect(readText(prose).separator).toBeUndefined();
     expect(readText(prose).blocks).toHaveLength(5);
+  });
+  it('is prose where lines trail off, or are indented', () => {
+    const prose =
+      'Wait... for it.\nThe chain sang…\n\tand the gulls\n\tcomplained....\nThen nothing.';
+    expect(readText(prose).separator).toBeUndefined();
+    expect(scriptOf(readText(prose).blocks).map((lines) => plainText(lines))).toEqual(
+      prose.split('\n').map((text) => text.trim()),
+    );
   });
   it('refuses nothing at all', () => {
     expect(() => readText(' \n\n')).toThrow(Unreadable);
@@ -132,6 +141,12 @@ Everybody who \{oiled\} the bell\par}`;
     );
     expect(blocks).toEqual([row('Bell', 'Анна'), row('Winch', 'Tam')]);
     expect(warnings.map(({ kind }) => kind)).toEqual(['cut off']);
+  });
+  it('leaves out the bullets and numbers of lists', () => {
+    const { blocks } = readRtf(
+      String.raw`{\rtf1 Crew\par{\listtext\u8226\'95\tab}Bell\par{\pntext 1.\tab}Winch\par}`,
+    );
+    expect(blocks.map(({ text }) => text)).toEqual(['Crew', 'Bell', 'Winch']);
   });
   it('refuses what is no RTF, or has no words', () => {
     for (const text of ['tide', '{\\rtf1 }', '{\\rtf1{\\fonttbl{\\f0 Sans;}}}'])

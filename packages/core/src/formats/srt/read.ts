@@ -9,10 +9,12 @@ import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
+  telling,
   Unreadable,
   type Caption,
   type CaptionPlace,
   type Captions,
+  type Told,
   type Warning,
 } from '../captions.ts';
 import { clockTime } from '../clock.ts';
@@ -35,12 +37,15 @@ interface Block {
  *
  * @throws Unreadable where it holds not one line of times
  */
-export function readSrt(text: string): Captions {
+export function readSrt(text: string, told?: Told): Captions {
   const lines = text.replace(/^\uFEFF/, '').split('\n');
   const warnings: Warning[] = [];
   const blocks: Block[] = [];
   let loose: string[] = [];
+  // Finding the blocks is about a third of the work, reading what is in them the rest.
+  const finding = telling(told && ((share) => told(share / 3)), lines.length, 20_000);
   lines.forEach((line, at) => {
+    finding(at);
     const match = line.length < 200 ? arrow.exec(line) : null;
     const current = blocks.at(-1);
     if (!match) {
@@ -69,7 +74,12 @@ export function readSrt(text: string): Captions {
   });
   if (blocks.length === 0)
     throw new Unreadable('No subtitle times were found, such as 00:00:01,000 --> 00:00:02,000.');
-  return { captions: blocks.map((block, at) => toCaption(block, at, warnings)), warnings };
+  const reading = telling(told && ((share) => told((1 + 2 * share) / 3)), blocks.length, 5000);
+  const captions = blocks.map((block, at) => {
+    reading(at);
+    return toCaption(block, at, warnings);
+  });
+  return { captions, warnings };
 }
 
 /** What stands where a number should: letters among digits, or next to nothing. */

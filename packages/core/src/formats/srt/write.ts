@@ -16,6 +16,7 @@ export function writeSrt(captions: readonly Caption[]): Written {
   const losses = new Losses();
   const blocks = captions.map((caption, at) => {
     losses.count('speaker', caption.text.flat().some((span) => span.speaker) ? 1 : 0);
+    losses.countRuby(caption.text.flat());
     losses.count('word times', caption.words?.length ? 1 : 0);
     losses.count('id', caption.id !== undefined && caption.id !== String(at + 1) ? 1 : 0);
     const text = caption.text.map(writeLine).map((line) => (line.trim() === '' ? '\u00a0' : line));

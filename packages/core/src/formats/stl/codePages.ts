@@ -73,13 +73,18 @@ export function decodeTable(bytes: Uint8Array, table: CodeTable): string {
       mark = found;
       continue;
     }
-    const letter =
-      byte < 0x7f ? String.fromCharCode(byte) : byte < 0xa0 ? '.' : (upper[byte - 0xa0] ?? '.');
-    text += (letter === '.' && byte !== 0x2e ? '\ufffd' : letter) + mark;
+    text += mark === '' ? latin[byte] : `${latin[byte]}${mark}`;
     mark = '';
   }
   return (text + mark).normalize('NFC');
 }
+
+/** The letter of each byte of the Latin table, without floating marks. */
+const latin: readonly string[] = Array.from({ length: 256 }, (_, byte) => {
+  if (byte === 0x2e) return '.';
+  const letter = byte < 0x7f ? String.fromCharCode(byte) : (upper[byte - 0xa0] ?? '.');
+  return letter === '.' ? '\ufffd' : letter;
+});
 
 /** Letters that ISO 8859-7 has since 2003 only. */
 const newer = new Set([0xa4, 0xa5, 0xaa]);

@@ -4,15 +4,20 @@ import { frames, type FrameRate } from '../../time/frameRate.ts';
 import { subtract, TICKS_PER_SECOND, ZERO, type Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
+  telling,
   Unreadable,
   type Caption,
   type CaptionPlace,
   type Captions,
+  type Told,
   type Warning,
 } from '../captions.ts';
 import { SpanWriter } from '../markup.ts';
 import { decodeTable, TABLES, type CodeTable } from './codePages.ts';
 import { CODES, FIELDS, GSI, LAST_BLOCK, ROWS, TEXT, TTI, USER_DATA } from './layout.ts';
+
+/** Numbers of blocks go from 0 to 0xEF, and then there is the last. */
+const MOST_BLOCKS = 0xf1;
 
 /** Disk format codes name 25 or 30 frames a second; others are seen, and mean what they say. */
 const diskFormat = /^STL(\d\d)/;
@@ -26,7 +31,7 @@ const diskFormat = /^STL(\d\d)/;
  * @param start  the timecode of the programme's first frame, instead of the file's own
  * @throws Unreadable where the bytes are no EBU STL, or hold no subtitle
  */
-export function readStl(bytes: Uint8Array, start?: Ticks): Captions {
+export function readStl(bytes: Uint8Array, start?: Ticks, told?: Told): Captions {
   const ascii = (from: number, count: number) =>
     String.fromCharCode(...bytes.subarray(from, from + count));
   const field = (name: keyof typeof FIELDS) => {
@@ -58,13 +63,15 @@ export function readStl(bytes: Uint8Array, start?: Ticks): Captions {
       line: count + 1,
       message: 'The file ends within a block. What was whole was read.',
     });
+  const reading = telling(told, count, 2000);
   for (let at = 0; at < count; at++) {
+    reading(at);
     const block = bytes.subarray(GSI + at * TTI, GSI + (at + 1) * TTI);
     const extension = block[3] ?? LAST_BLOCK;
     if (extension === USER_DATA) continue;
     parts.push(block.subarray(TTI - TEXT));
-    // Blocks of one subtitle are numbered up to the last, which is 0xFF.
-    if (extension !== LAST_BLOCK && at < count - 1) continue;
+    // Blocks of one subtitle are numbered up to the last, which is 0xFF. More than can be numbered are damage.
+    if (extension !== LAST_BLOCK && at < count - 1 && parts.length < MOST_BLOCKS) continue;
     const text = joined(parts);
     parts = [];
     if (block[15] === 1) {
@@ -180,45 +187,44 @@ function placeOf(row: number, justified: number, rows: number): CaptionPlace | u
   return across === 'centre' && down === 'bottom' ? undefined : { across, down };
 }
 
+const isLetter = (byte: number): boolean => (byte >= 0x20 && byte < 0x7f) || byte >= 0xa0;
+
 /** The text field: letters of the code table between codes for manners, colours, boxes and new lines. */
 function readTextField(bytes: Uint8Array, table: CodeTable, teletext: boolean): Line[] {
   // Lines of double height are two rows apart.
   const twoRows = teletext || bytes.includes(CODES.doubleHeight);
   const writer = new SpanWriter();
-  let letters: number[] = [];
   let colour: Manner | undefined;
-  let written = '';
-  const put = () => {
-    const text = decodeTable(Uint8Array.from(letters), table);
-    letters = [];
-    writer.text(text);
-    written += text;
-  };
+  /** The letter written last on this line. */
+  let last = '';
   const paint = (manner: Manner | undefined) => {
     if (colour) writer.close('colour');
     colour = manner;
     if (colour) writer.open('colour', colour);
   };
   let fresh = false;
-  for (const byte of bytes) {
-    if (byte === CODES.unused) continue;
-    const isLetter = (byte >= 0x20 && byte < 0x7f) || byte >= 0xa0;
-    if (isLetter) {
-      letters.push(byte);
+  for (let at = 0; at < bytes.length; at++) {
+    const byte = bytes[at] as number;
+    if (isLetter(byte)) {
+      const from = at;
+      while (isLetter(bytes[at + 1] ?? CODES.unused)) at++;
+      const text = decodeTable(bytes.subarray(from, at + 1), table);
+      writer.text(text);
+      last = text.at(-1) ?? last;
       continue;
     }
-    put();
+    if (byte === CODES.unused) continue;
     const dye = CODES.colours[byte];
     if (byte === CODES.newLine) {
       if (!(fresh && twoRows)) writer.text('\n');
       paint(undefined);
-      written = '';
+      last = '';
       fresh = true;
       continue;
     }
     if (dye !== undefined) {
       // The code is shown as a space, which parts words as one that is written does.
-      if (written !== '' && !written.endsWith(' ')) writer.text(' ');
+      if (last !== '' && last !== ' ') writer.text(' ');
       paint(byte === 7 ? undefined : { colour: dye });
     } else if (byte === CODES.italic) writer.open('i', { italic: true });
     else if (byte === CODES.italicOff) writer.close('i');
@@ -226,7 +232,6 @@ function readTextField(bytes: Uint8Array, table: CodeTable, teletext: boolean): 
     else if (byte === CODES.underlineOff) writer.close('u');
     fresh = false;
   }
-  put();
   const lines = writer.lines();
   while (lines.length > 1 && lines.at(-1)?.length === 0) lines.pop();
   return lines.map(withoutEnds);

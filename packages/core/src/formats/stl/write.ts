@@ -39,6 +39,7 @@ export function writeStl(
   const colours = !manners && spans.some(({ colour }) => colour !== undefined);
   const bodies = written.map((caption) => {
     losses.count('bold', Number(caption.text.flat().some(({ bold }) => bold)));
+    losses.countRuby(caption.text.flat());
     losses.countRest(caption);
     return textField(caption.text, { table, colours, manners }, losses);
   });

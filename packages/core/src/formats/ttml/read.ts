@@ -2,7 +2,7 @@
  * Reading TTML 2, and with it IMSC 1.1 text and EBU-TT-D (EBU Tech 3380): timing in nested containers, styles
  * by reference, inheritance and region, agents as speakers.
  */
-import { isBlank, type Line, type Manner } from '../../text/lines.ts';
+import { isBlank, isRightToLeft, plainText, type Line, type Manner } from '../../text/lines.ts';
 import { add, earlier, later, ZERO, type Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
@@ -10,6 +10,7 @@ import {
   type Caption,
   type CaptionPlace,
   type Captions,
+  type Told,
   type CaptionWord,
   type Warning,
 } from '../captions.ts';
@@ -58,8 +59,8 @@ interface Part {
  * @param frameRate  frames a second of times in frames, where the file names no rate
  * @throws Unreadable where it is no TTML, or holds no text with times
  */
-export function readTtml(source: string, frameRate?: number): Captions {
-  const { root, warnings } = readXml(source);
+export function readTtml(source: string, frameRate?: number, told?: Told): Captions {
+  const { root, warnings } = readXml(source, told);
   if (root.name !== 'tt')
     throw new Unreadable('This XML is not TTML: its first element is not tt.');
   const document: Document = {
@@ -245,11 +246,41 @@ function partsOf(element: XmlElement, here: Around, document: Document, timed: b
     }
     if (child.name === 'br') return [{ text: '\n', begin, end, manner, timed }];
     if (child.name !== 'span') return [];
+    if (attributeOf(child, 'ruby') === 'container') return rubyOf(child, here, document, timed);
     const own = within(child, here, here.begin, document);
     const says = timed || ['begin', 'end', 'dur'].some((name) => attributeOf(child, name));
     return partsOf(child, own, document, says);
   });
 }
+
+/** Texts that have small ones over them, each with its own; all with all where they do not go in pairs. */
+function rubyOf(container: XmlElement, here: Around, document: Document, timed: boolean): Part[] {
+  const own = within(container, here, here.begin, document);
+  const ofKind = (element: XmlElement, kind: string): XmlElement[] =>
+    elementsOf(element).flatMap((child) =>
+      attributeOf(child, 'ruby') === kind ? [child] : ofKind(child, kind),
+    );
+  const bases = ofKind(container, 'base');
+  const small = ofKind(container, 'text').map((element) => textOf(element).trim());
+  return bases.flatMap((base, at) => {
+    const ruby = bases.length === small.length ? (small[at] ?? '') : small.join('');
+    const parts = partsOf(base, within(base, own, own.begin, document), document, timed);
+    return ruby === ''
+      ? parts
+      : parts.map((part) => ({ ...part, manner: { ...part.manner, ruby } }));
+  });
+}
+
+const textOf = ({ children }: XmlElement): string =>
+  children.map((child) => (typeof child === 'string' ? child : textOf(child))).join('');
+
+/** Lines that run from right to left, as Unicode says it: a mark before those that begin otherwise. */
+const runningLeft = (lines: readonly Line[]): Line[] =>
+  lines.map((line) => {
+    const [first] = line;
+    if (!first || isRightToLeft(plainText([line]))) return line;
+    return [{ ...first, text: `\u200f${first.text}` }, ...line.slice(1)];
+  });
 
 function placeOf(here: Around, { regions }: Document): CaptionPlace | undefined {
   const region = regions.get(here.region ?? '') ?? {};
@@ -322,7 +353,9 @@ function takeParagraph(
   const id = idOf(element);
   const place = placeOf(here, document);
   const more = { ...(id !== '' && { id }), ...(place && { place }) };
-  const put = (begin: Ticks, until: Ticks, text: Line[], words?: CaptionWord[]) => {
+  const { direction = document.regions.get(here.region ?? '')?.direction } = here.look;
+  const put = (begin: Ticks, until: Ticks, said: Line[], words?: CaptionWord[]) => {
+    const text = direction === 'rtl' ? runningLeft(said) : said;
     const given = until === NEVER ? add(begin, SHOWN) : until;
     if (until === NEVER)
       document.warnings.push({

@@ -1,5 +1,5 @@
 /** Writing TTML as an IMSC 1.1 Text Profile document (W3C, "TTML Profiles for Internet Media Subtitles and Captions 1.1"). */
-import { isBlank, plainText, type Span } from '../../text/lines.ts';
+import { isBlank, isRightToLeft, plainText, type Span } from '../../text/lines.ts';
 import { subtract } from '../../time/ticks.ts';
 import { Losses, type Caption, type CaptionPlace, type Written } from '../captions.ts';
 import { writeClock } from '../clock.ts';
@@ -40,6 +40,8 @@ export function writeTtml(captions: readonly Caption[]): Written {
       `region="${regionOf(place)}"`,
       `begin="${writeClock(start, '.')}"`,
       `end="${writeClock(end, '.')}"`,
+      // Text runs from left to right where nothing is said.
+      ...(isRightToLeft(plainText(caption.text)) ? ['tts:direction="rtl"'] : []),
     ];
     const spans = caption.text.map((line) => line.map((span) => writeSpan(span, agentOf)).join(''));
     const styled = caption.text
@@ -89,7 +91,10 @@ function writeSpan(span: Span, agentOf: (name: string) => string): string {
     ...(span.colour ? [`tts:color="${span.colour}"`] : []),
     ...(span.speaker ? [`ttm:agent="${agentOf(span.speaker)}"`] : []),
   ];
-  const text = escapeXml(span.text);
+  const base = escapeXml(span.text);
+  const text = span.ruby
+    ? `<span tts:ruby="container"><span tts:ruby="base">${base}</span><span tts:ruby="text">${escapeXml(span.ruby)}</span></span>`
+    : base;
   return attributes.length > 0 ? `<span ${attributes.join(' ')}>${text}</span>` : text;
 }
 

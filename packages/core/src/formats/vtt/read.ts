@@ -9,10 +9,12 @@ import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
+  telling,
   Unreadable,
   type Caption,
   type CaptionPlace,
   type Captions,
+  type Told,
   type CaptionWord,
   type Warning,
 } from '../captions.ts';
@@ -28,7 +30,7 @@ const inlineStamp = new RegExp(`^${stamp}$`);
  *
  * @throws Unreadable where it has neither the signature `WEBVTT` nor one cue
  */
-export function readVtt(source: string): Captions {
+export function readVtt(source: string, told?: Told): Captions {
   const lines = source
     .replace(/^\uFEFF/, '')
     .replace(/\0/g, '\uFFFD')
@@ -46,7 +48,9 @@ export function readVtt(source: string): Captions {
       message: 'The first line should be WEBVTT. The cues below it were read all the same.',
     });
 
+  const reading = telling(told, lines.length, 1000);
   while (at < lines.length) {
+    reading(at);
     if (lines[at] === '') {
       at++;
       continue;
@@ -172,8 +176,22 @@ function readCueText(
 ): Pick<Caption, 'text'> & { words: CaptionWord[] } {
   const writer = new SpanWriter();
   const stamps: { at: Ticks; text: string }[] = [{ at: start, text: '' }];
+  /** Where the text began that has small text over it, and that small text while it is read. */
+  let base: ReturnType<SpanWriter['mark']> | undefined;
+  let small: string | undefined;
+  const over = () => {
+    if (base && small !== undefined) {
+      writer.annotate(base, small);
+      base = writer.mark();
+    }
+    small = undefined;
+  };
   const put = (raw: string) => {
     const text = unescape(raw);
+    if (small !== undefined) {
+      small += text;
+      return;
+    }
     writer.text(text);
     const last = stamps.at(-1);
     if (last) last.text += text;
@@ -188,9 +206,16 @@ function readCueText(
     const [, slash, name = '', classes = '', annotation = ''] = tag;
     const time = inlineStamp.exec(part.slice(1, -1));
     if (time) stamps.push({ at: clockTime(time[1], time[2], time[3], time[4]), text: '' });
-    else if (slash) writer.close(name);
+    else if (name === 'ruby') {
+      over();
+      base = slash ? undefined : writer.mark();
+    } else if (name === 'rt' && base) {
+      over();
+      if (!slash) small = '';
+    } else if (slash) writer.close(name);
     else writer.open(name, mannerOf(name, classes, unescape(annotation)));
   }
+  over();
   const words = stamps.length > 1 ? wordsOf(stamps, end) : [];
   return { text: writer.lines(), words };
 }

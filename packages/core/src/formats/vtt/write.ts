@@ -53,7 +53,8 @@ const escape = (text: string): string =>
 const writeLine = (line: Line): string => line.map(writeSpan).join('');
 
 function writeSpan(span: Span): string {
-  const text = writeTags(span, escape(span.text), ['underline', 'bold', 'italic']);
+  const base = writeTags(span, escape(span.text), ['underline', 'bold', 'italic']);
+  const text = span.ruby ? `<ruby>${base}<rt>${escape(span.ruby)}</rt></ruby>` : base;
   const colour = classColours[span.colour ?? ''];
   const coloured = colour ? `<c.${colour}>${text}</c>` : text;
   return span.speaker ? `<v ${escape(span.speaker)}>${coloured}</v>` : coloured;

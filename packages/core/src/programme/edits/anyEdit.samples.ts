@@ -2,6 +2,8 @@
 import { ticks, type Ticks } from '../../time/ticks.ts';
 import type { Edit } from '../change.ts';
 import { cuesInOrder } from '../order.ts';
+import { linesOf } from '../../text/lines.ts';
+import { rewrite } from '../manuscript.ts';
 import type { Programme } from '../programme.ts';
 import { at25 } from '../samples.ts';
 import { addCue } from './addCue.ts';
@@ -34,7 +36,7 @@ export function anyEdit(
     const ids = Object.keys(table);
     return ids[x % Math.max(1, ids.length)] ?? 'none';
   };
-  switch ((kind ?? 0) % 24) {
+  switch ((kind ?? 0) % 25) {
     case 0:
       return addCue(programme, 's', range, 'the tide turns at the sluice', newId);
     case 1:
@@ -91,6 +93,21 @@ export function anyEdit(
         { at: time(y), until: null },
         { at: time(y + z), until: null },
       ]);
+    case 23: {
+      const [one, two] = [pick(x), pick(x + 1)].map((id) => programme.cues[id]);
+      const said = (cue: typeof one) => ({ cues: cue ? [cue.id] : [], text: cue?.text ?? [] });
+      const written = { cues: [], text: linesOf('and the winch') };
+      const [joined, cut] = [
+        { cues: one && two && one !== two ? [one.id, two.id] : [], text: linesOf('one') },
+        [said(one), written],
+      ];
+      return rewrite(
+        programme,
+        's',
+        { paragraphs: z % 2 ? [joined] : cut, gone: z % 3 ? [] : [pick(x + 2)] },
+        newId,
+      );
+    }
     default:
       return startsToNearest(programme, 's', [time(x), time(x + y)], time(z)).edit;
   }

@@ -29,9 +29,13 @@ export function withBeats(count = 9): Programme {
   };
 }
 
+/** A programme for comparing: a field that is null and one that is not there are the same. */
+export const bare = (programme: Programme): unknown =>
+  JSON.parse(JSON.stringify(programme, (_, value: unknown) => value ?? undefined));
+
 /** The programme after an edit; taking it back must give the one before. */
 export function done(programme: Programme, edit: Edit): Programme {
   const after = apply(programme, edit.changes);
-  expect(apply(after, invert(edit.changes))).toEqual(programme);
+  expect(bare(apply(after, invert(edit.changes)))).toEqual(bare(programme));
   return after;
 }

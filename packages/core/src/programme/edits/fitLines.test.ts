@@ -1,11 +1,11 @@
-import { plainText } from '../../text/lines.ts';
+import { linesOf, plainText } from '../../text/lines.ts';
 import { readingWeight } from '../../text/readingWeight.ts';
 import { toSeconds } from '../../time/ticks.ts';
 import { apply } from '../apply.ts';
 import { cuesInOrder } from '../order.ts';
 import { firstOverlap } from '../rebase.ts';
 import { at25, countingIds, programmeWithCues } from '../samples.ts';
-import { fitLines, fitted } from './fitLines.ts';
+import { cutToFit, fitLines, fitted } from './fitLines.ts';
 
 const LONG =
   'Every morning at a quarter to six the ferry wakes before the village does. You hear the winch first, and the gulls after it.';
@@ -54,5 +54,18 @@ describe('fitting lines', () => {
     expect([first, second].every((each) => each?.text.flat().every(({ italic }) => italic))).toBe(
       true,
     );
+  });
+  it('cuts the paragraphs of a script, and leaves those that fit', () => {
+    const long =
+      'Every morning at a quarter to six the ferry wakes before the village does. You hear the winch first, then the gulls.';
+    const cut = cutToFit([linesOf('Somebody has\nto oil the bell.'), linesOf(long)], {
+      lines: 2,
+      longestLine: 42,
+    });
+    expect(cut.map((text) => plainText(text))).toEqual([
+      'Somebody has\nto oil the bell.',
+      'Every morning at a quarter to six\nthe ferry wakes before the village does.',
+      'You hear the winch first, then the gulls.',
+    ]);
   });
 });

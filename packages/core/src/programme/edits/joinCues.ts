@@ -4,6 +4,7 @@ import { isBlank, linesOf, plainLine, tidyLine, type Line } from '../../text/lin
 import { remove, update, type Edit } from '../change.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
+import { joinedComments } from './emphasise.ts';
 
 /** Two texts as one: on one line where that fits the profile, else each on its own lines. */
 function joinText(a: readonly Line[], b: readonly Line[], longestLine: number): readonly Line[] {
@@ -41,7 +42,12 @@ export function joinCues(programme: Programme, ids: readonly Id[]): Edit {
   const text = cues
     .map((cue: Cue) => cue.text)
     .reduce((all, next) => joinText(all, next, longestLine), linesOf('') as readonly Line[]);
-  const whole = { end: last.end, text, words: cues.flatMap((cue) => cue.words) };
+  const whole = {
+    end: last.end,
+    text,
+    words: cues.flatMap((cue) => cue.words),
+    ...joinedComments(cues),
+  };
   return {
     name,
     changes: [...cues.slice(1).map((cue) => remove('cue', cue)), ...update('cue', first, whole)],

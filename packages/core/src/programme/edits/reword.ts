@@ -1,7 +1,8 @@
 /** Edits of what cues say and how they look, and taking cues away. */
-import { retype, type Line } from '../../text/lines.ts';
+import { retype } from '../../text/lines.ts';
 import { remove, update, type Edit } from '../change.ts';
 import type { Cue, Id, Programme, TextStyle } from '../programme.ts';
+import { reworded } from '../reworded.ts';
 
 const many = (count: number, one: string, more: string): string =>
   count === 1 ? one : more.replace('#', String(count));
@@ -13,7 +14,7 @@ const pick = (programme: Programme, ids: readonly Id[]): Cue[] =>
 export function setText(programme: Programme, id: Id, text: string): Edit {
   const cue = programme.cues[id];
   const becomes = cue && retype(cue.text, text.replace(/\r\n?/g, '\n'));
-  return { name: 'Edit text', changes: becomes ? update('cue', cue, { text: becomes }) : [] };
+  return { name: 'Edit text', changes: becomes ? update('cue', cue, reworded(cue, becomes)) : [] };
 }
 
 /** Sets parts of the style of cues; a part set to undefined goes back to the strand's. */
@@ -30,18 +31,6 @@ export function setStyle(
   return {
     name: many(cues.length, 'Style a cue', 'Style # cues'),
     changes: cues.flatMap((cue) => update('cue', cue, { style: restyle(cue) })),
-  };
-}
-
-/** Turns italics on or off for whole cues: on, unless every one of them is italic already. */
-export function toggleItalic(programme: Programme, ids: readonly Id[]): Edit {
-  const cues = pick(programme, ids);
-  const italic = !cues.every((cue) => cue.text.flat().every((span) => span.italic));
-  const slant = (line: Line): Line =>
-    line.map(({ italic: _old, ...span }) => (italic ? { ...span, italic } : span));
-  return {
-    name: italic ? 'Set in italics' : 'Set upright',
-    changes: cues.flatMap((cue) => update('cue', cue, { text: cue.text.map(slant) })),
   };
 }
 

@@ -37,6 +37,7 @@ export function splitCue(
     start: middle,
     text: second,
     words: cue.words.filter((word) => word.start >= middle),
+    comment: null,
   };
   const kept = { end: middle, text: first, words: cue.words.filter((word) => word.start < middle) };
   return { name, changes: [...update('cue', cue, kept), create('cue', rest)] };

@@ -1,13 +1,13 @@
 /** Times that were tapped, given to cues, words and lines in turn. */
 import { words as wordsOf } from '../../text/words.ts';
 import { plainLine, plainText } from '../../text/lines.ts';
-import { readingWeight } from '../../text/readingWeight.ts';
 import { nearestFrame } from '../../time/frameRate.ts';
-import { add, clamp, earlier, later, subtract, ticks, type Ticks } from '../../time/ticks.ts';
+import { add, clamp, earlier, later, subtract, type Ticks } from '../../time/ticks.ts';
 import { update, type Edit } from '../change.ts';
 import { shortestCue } from '../limits.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../programme.ts';
+import { spreadWords } from '../spreadWords.ts';
 import { shiftWords } from './moveCues.ts';
 
 /** One tap: when it fell, and when the key came up again where it was held. */
@@ -113,14 +113,8 @@ function timed(cue: Cue, groups: readonly (readonly string[])[], taps: readonly 
     const start = inside(tap.at);
     const next = taps[at + 1]?.at ?? cue.end;
     const end = inside(tap.until ?? later(next, start));
-    const weights = group.map(readingWeight);
-    const total = weights.reduce((sum, weight) => sum + weight, 0) || 1;
-    let done = 0;
-    return group.map((text, index) => {
-      const from = ticks(start + ((end - start) * done) / total);
-      done += weights[index] ?? 0;
-      const to = ticks(start + ((end - start) * done) / total);
-      return { text, start: from, end: to, source: index === 0 ? 'tapped' : 'spread' };
-    });
+    return spreadWords(group, { start, end }).map((word, index) =>
+      index === 0 ? { ...word, source: 'tapped' } : word,
+    );
   });
 }

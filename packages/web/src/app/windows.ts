@@ -1,7 +1,7 @@
 /** Windows over a place, loaded with their first opening. */
 import { modals } from '@mantine/modals';
 import { createElement, Suspense, type ComponentType } from 'react';
-import { lazyPart } from '../app/patiently.ts';
+import { lazyPart } from './patiently.ts';
 
 /** What every window is given: how it closes, and how it opens another in its place. */
 interface WindowProps {
@@ -9,43 +9,58 @@ interface WindowProps {
   readonly show: (name: 'pasteMarks' | 'makeMarks') => void;
 }
 
-const close = () => modals.close('timing');
+const close = () => modals.close('window');
 
 const WINDOWS = {
   marks: {
     title: 'Marks',
     size: 760,
-    body: lazyPart(() => import('./MarksTable.tsx')),
+    body: lazyPart(() => import('../timing/MarksTable.tsx')),
   },
   makeMarks: {
     title: 'Make marks',
     size: 480,
-    body: lazyPart(() => import('./MakeMarks.tsx')),
+    body: lazyPart(() => import('../timing/MakeMarks.tsx')),
   },
   pasteMarks: {
     title: 'Marks from timecodes',
     size: 560,
-    body: lazyPart(() => import('./PasteMarks.tsx')),
+    body: lazyPart(() => import('../timing/PasteMarks.tsx')),
   },
   pull: {
     title: 'Pull starts to the beat',
     size: 620,
-    body: lazyPart(() => import('./PullStarts.tsx')),
+    body: lazyPart(() => import('../timing/PullStarts.tsx')),
   },
   findAgain: {
     title: 'Find speech again in this stretch',
     size: 480,
-    body: lazyPart(() => import('./FindAgain.tsx')),
+    body: lazyPart(() => import('../timing/FindAgain.tsx')),
   },
   fitLines: {
     title: 'Fit the lines',
     size: 780,
-    body: lazyPart(() => import('./FitLines.tsx')),
+    body: lazyPart(() => import('../words/FitLines.tsx')),
+  },
+  mergeCues: {
+    title: 'Merge short cues',
+    size: 780,
+    body: lazyPart(() => import('../words/MergeCues.tsx')),
+  },
+  letters: {
+    title: 'Letters and marks',
+    size: 780,
+    body: lazyPart(() => import('../words/Letters.tsx')),
+  },
+  rightWords: {
+    title: 'Words that are right',
+    size: 520,
+    body: lazyPart(() => import('../words/RightWords.tsx')),
   },
   tempoMap: {
     title: 'Tempo map from a MIDI file',
     size: 480,
-    body: lazyPart(() => import('./TempoMapForm.tsx')),
+    body: lazyPart(() => import('../timing/TempoMapForm.tsx')),
   },
 } as const satisfies Record<
   string,
@@ -59,7 +74,7 @@ export function showWindow(name: WindowName): void {
   const { title, size, body } = WINDOWS[name];
   close();
   modals.open({
-    modalId: 'timing',
+    modalId: 'window',
     title,
     size,
     children: createElement(

@@ -1,0 +1,51 @@
+/** How much text the lines of a frame hold, measured as it is drawn. */
+import type { Room } from '../programme/edits/fitLines.ts';
+import type { Id, Programme, TextStyle } from '../programme/programme.ts';
+import { plainLine } from '../text/lines.ts';
+import { styleOf } from './layout.ts';
+import type { TextShaper } from './shaper.ts';
+
+/** The style that text is to be fitted in. */
+type Setting = Partial<Pick<TextStyle, 'family' | 'size'>>;
+
+/**
+ * What is left of the frame's width between the margins, in pixels, as text is set in its own style.
+ *
+ * @param setting  the family or size to take instead of its own
+ */
+export const roomOfFrame =
+  (programme: Programme, shaper: TextShaper, setting: Setting = {}): Room =>
+  (cue) => {
+    const { family, size, margin, outlineWidth } = { ...styleOf(programme, cue), ...setting };
+    const spans = cue.text.flat();
+    // As wide as the widest manner in it.
+    const manner = {
+      ...(spans.some(({ bold }) => bold) && { bold: true }),
+      ...(spans.some(({ italic }) => italic) && { italic: true }),
+    };
+    return {
+      lines: programme.facts.profile.lines,
+      longestLine: programme.facts.frame.width - 2 * (margin + outlineWidth),
+      measure: (text) => shaper.shape([{ ...manner, text }], family, size).width,
+    };
+  };
+
+/**
+ * The size at which every line of cues fits the frame as it stands, in whole pixels; undefined where all fit.
+ */
+export function sizeToFit(
+  programme: Programme,
+  ids: readonly Id[],
+  shaper: TextShaper,
+  setting: Setting = {},
+): number | undefined {
+  const sizes = ids.flatMap((id) => {
+    const cue = programme.cues[id];
+    if (!cue) return [];
+    const { size } = { ...styleOf(programme, cue), ...setting };
+    const { longestLine, measure } = roomOfFrame(programme, shaper, setting)(cue);
+    const widest = Math.max(0, ...cue.text.map((line) => measure?.(plainLine(line)) ?? 0));
+    return widest > longestLine ? [Math.floor((size * longestLine) / widest)] : [];
+  });
+  return sizes.length > 0 ? Math.max(1, Math.min(...sizes)) : undefined;
+}

@@ -1,0 +1,184 @@
+/**
+ * Shows how text would be broken and cues be split to fit the lines of the profile, or the frame at a size, before
+ * it is done.
+ */
+import { Button, NumberInput, SegmentedControl, Select } from '@mantine/core';
+import { useEffect, useMemo, useState } from 'react';
+import { fitLines, fitted, roomOfProfile } from '@cadence/core/programme/edits/fitLines.ts';
+import { setStyle } from '@cadence/core/programme/edits/reword.ts';
+import { apply } from '@cadence/core/programme/apply.ts';
+import type { Id, Programme } from '@cadence/core/programme/programme.ts';
+import { roomOfFrame, sizeToFit } from '@cadence/core/scene/roomOfFrame.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import type { FontShelf } from '@cadence/paint/fontShelf.ts';
+import { make, newId } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { patiently } from '../app/patiently.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { currentStrand, openNow } from '../app/store.ts';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
+import { familiesFor } from '../picture/families.ts';
+import { BeforeAfter } from './BeforeAfter.tsx';
+import { useChosen } from './useChosen.tsx';
+
+/** What would be done to those that do not fit. */
+function howOf(splits: number, all: number): string {
+  if (splits === 0) return 'The lines would be broken anew.';
+  if (splits === all) return `${plural(splits, 'cue')} would be split.`;
+  return `${plural(splits, 'cue')} would be split, the lines of the others broken anew.`;
+}
+
+/** The shelf of fonts, once a family and all text can be measured in it. */
+function useShelf(programme: Programme, family: string): FontShelf | null {
+  const [shelf, setShelf] = useState<FontShelf | null>(null);
+  useEffect(() => {
+    let stale = false;
+    setShelf(null);
+    void patiently(() => import('../picture/studio.ts'))
+      .then(async ({ loadOwnFonts, shelf: loaded }) => {
+        await loadOwnFonts(programme);
+        await loaded.prepare(
+          family,
+          Object.values(programme.cues).flatMap(({ text }) => text),
+        );
+        if (!stale) setShelf(loaded);
+      })
+      .catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
+    return () => {
+      stale = true;
+    };
+  }, [programme, family]);
+  return shelf;
+}
+
+type By = 'characters' | 'frame';
+
+export default function FitLines({ close }: { close: () => void }) {
+  const { programme, ids, choice } = useChosen();
+  const { lines, longestLine } = programme.facts.profile;
+  const style = programme.strands[currentStrand(programme)]?.style;
+  const [by, setBy] = useState<By>('characters');
+  const [family, setFamily] = useState(style?.family ?? '');
+  const [size, setSize] = useState(style?.size ?? 54);
+  const shelf = useShelf(programme, family);
+  // With the size and the font that the strand has, every cue keeps its own.
+  const setting = useMemo(
+    () => ({
+      ...(family !== style?.family && { family }),
+      ...(size !== style?.size && { size }),
+    }),
+    [family, size, style],
+  );
+  const found = useMemo(() => {
+    if (by === 'characters') return fitted(programme, ids, roomOfProfile(programme));
+    return shelf && fitted(programme, ids, roomOfFrame(programme, shelf, setting));
+  }, [programme, ids, by, shelf, setting]);
+  const shrunk = useMemo(
+    () => (by === 'frame' && shelf ? sizeToFit(programme, ids, shelf, setting) : undefined),
+    [programme, ids, by, shelf, setting],
+  );
+  const splits = found?.filter(({ parts }) => parts.length > 1).length ?? 0;
+  const what =
+    by === 'characters'
+      ? `${plural(lines, 'line')} of ${longestLine} characters`
+      : `${plural(lines, 'line')} in the frame at ${size} px`;
+  /** The edit, with the size and the font that were chosen. */
+  const take = () => {
+    const { programme: now } = openNow();
+    const room = by === 'frame' && shelf ? roomOfFrame(now, shelf, setting) : roomOfProfile(now);
+    const fit = fitLines(now, ids, newId, room);
+    make(by === 'frame' ? styled(now, fit, ids, setting) : fit);
+    close();
+  };
+  const shrink = (to: number) => {
+    make({
+      ...setStyle(openNow().programme, ids, { ...setting, size: to }),
+      name: `Shrink to ${to} px`,
+    });
+    close();
+  };
+  return (
+    <div className={classes.form}>
+      <div className={classes.choices}>
+        <SegmentedControl
+          size="xs"
+          aria-label="Fit to"
+          data={[
+            { value: 'characters', label: 'By characters' },
+            { value: 'frame', label: 'By the frame' },
+          ]}
+          value={by}
+          onChange={(value) => setBy(value as By)}
+        />
+        {by === 'frame' && (
+          <>
+            <Select
+              size="xs"
+              label="Font"
+              searchable
+              allowDeselect={false}
+              data={familiesFor(programme, family)}
+              value={family}
+              onChange={(value) => value !== null && setFamily(value)}
+            />
+            <NumberInput
+              size="xs"
+              w={96}
+              label="Size"
+              suffix=" px"
+              min={8}
+              max={800}
+              allowDecimal={false}
+              value={size}
+              onChange={(value) => typeof value === 'number' && value >= 8 && setSize(value)}
+            />
+          </>
+        )}
+      </div>
+      <p role="status">
+        {found === null
+          ? 'Measuring …'
+          : found.length === 0
+            ? `Every cue fits ${what}.`
+            : `${plural(found.length, 'cue')} ${found.length === 1 ? 'does' : 'do'} not fit ${what}. ${howOf(splits, found.length)}`}
+        {shrunk !== undefined &&
+          found !== null &&
+          ` As the lines stand, the text would have to shrink to ${shrunk} px.`}
+      </p>
+      {choice}
+      <BeforeAfter
+        all={(found ?? []).map(({ cue, parts }) => ({
+          key: cue.id,
+          before: [plainText(cue.text)],
+          after: parts.map((part) => plainText(part)),
+        }))}
+      />
+      <WindowFoot
+        close={close}
+        take={take}
+        off={(found?.length ?? 0) === 0}
+        says={
+          shrunk !== undefined && (
+            <Button onClick={() => shrink(shrunk)}>Shrink to {shrunk} px</Button>
+          )
+        }
+      >
+        Fit {plural(found?.length ?? 0, 'cue')}
+      </WindowFoot>
+    </div>
+  );
+}
+
+/** An edit that fits cues, with another style for them and for what was split off them. */
+function styled(
+  programme: Programme,
+  fit: ReturnType<typeof fitLines>,
+  ids: readonly Id[],
+  setting: { readonly family?: string; readonly size?: number },
+): ReturnType<typeof fitLines> {
+  if (Object.keys(setting).length === 0) return fit;
+  const made = fit.changes.filter(({ was }) => was === null).map(({ id }) => id);
+  const { changes } = setStyle(apply(programme, fit.changes), [...ids, ...made], setting);
+  return { ...fit, changes: [...fit.changes, ...changes] };
+}

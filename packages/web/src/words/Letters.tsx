@@ -1,0 +1,137 @@
+/** Capitals and small letters, quotes, dashes, ellipses and figures made proper, each shown before it is done. */
+import { SegmentedControl, Switch } from '@mantine/core';
+import { useEffect, useMemo, useState } from 'react';
+import { languageOf } from '@cadence/core/programme/edits/proof.ts';
+import { retext, type Rewritten } from '@cadence/core/programme/edits/replaceText.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { closesSentence, keptIn, recase, type Casing } from '@cadence/core/text/casing.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { withProperMarks, type Proper } from '@cadence/core/text/marks.ts';
+import { words } from '@cadence/core/text/words.ts';
+import { make } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { currentCues, openNow } from '../app/store.ts';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
+import { inProof } from '../proof/inProof.ts';
+import { BeforeAfter } from './BeforeAfter.tsx';
+import { useChosen } from './useChosen.tsx';
+
+type Chosen = 'typed' | Casing;
+
+const casings: readonly { value: Chosen; label: string }[] = [
+  { value: 'typed', label: 'As typed' },
+  { value: 'sentences', label: 'Sentences' },
+  { value: 'words', label: 'First Letters' },
+  { value: 'capitals', label: 'CAPITALS' },
+  { value: 'small', label: 'small' },
+];
+
+const marks: readonly { key: keyof Proper; label: string }[] = [
+  { key: 'quotes', label: 'Quotes “ ” ’' },
+  { key: 'dashes', label: 'Dashes –' },
+  { key: 'ellipses', label: 'Ellipses …' },
+  { key: 'figures', label: 'Figures 12,000 ½ 3 × 4' },
+];
+
+/** Names that a dictionary knows among the words of the text; none until it has been asked. */
+function useNames(programme: Programme): readonly string[] {
+  const [names, setNames] = useState<readonly string[]>([]);
+  useEffect(() => {
+    let stale = false;
+    const all = currentCues(programme).flatMap(({ text }) =>
+      words(plainText(text)).map((word) => word.text.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '')),
+    );
+    inProof()
+      .namesAmong([...new Set(all)], languageOf(programme))
+      .then(
+        (found) => !stale && setNames(found),
+        () => undefined,
+      );
+    return () => {
+      stale = true;
+    };
+  }, [programme]);
+  return names;
+}
+
+export default function Letters({ close }: { close: () => void }) {
+  const { programme, ids, choice } = useChosen();
+  const [what, setWhat] = useState<'letters' | 'marks'>('letters');
+  const [casing, setCasing] = useState<Chosen>('typed');
+  const [proper, setProper] = useState<Proper>({
+    quotes: true,
+    dashes: true,
+    ellipses: true,
+    figures: false,
+  });
+  const names = useNames(programme);
+  const all = useMemo((): (Rewritten & { old: string })[] => {
+    const row = currentCues(programme);
+    const texts = row.map(({ text }) => plainText(text));
+    const kept = keptIn(texts, [...names, ...(programme.facts.spelling?.right ?? [])]);
+    const wanted = new Set(ids);
+    return row.flatMap(({ id }, at) => {
+      const old = texts[at] ?? '';
+      const begins = at === 0 || closesSentence(texts[at - 1] ?? '');
+      const text =
+        what === 'marks'
+          ? withProperMarks(old, proper)
+          : casing === 'typed'
+            ? old
+            : recase(old, casing, kept, begins);
+      return wanted.has(id) && text !== old ? [{ cue: id, text, old }] : [];
+    });
+  }, [programme, ids, what, casing, proper, names]);
+  const take = () => {
+    const name = what === 'marks' ? 'Make marks proper' : `Letters: ${casing}`;
+    make(retext(openNow().programme, all, name));
+    close();
+  };
+  return (
+    <div className={classes.form}>
+      <div className={classes.choices}>
+        <SegmentedControl
+          size="xs"
+          aria-label="What is changed"
+          data={[
+            { value: 'letters', label: 'Letters' },
+            { value: 'marks', label: 'Marks' },
+          ]}
+          value={what}
+          onChange={(value) => setWhat(value as 'letters' | 'marks')}
+        />
+        {what === 'letters' ? (
+          <SegmentedControl
+            size="xs"
+            aria-label="Letters"
+            data={[...casings]}
+            value={casing}
+            onChange={(value) => setCasing(value as Chosen)}
+          />
+        ) : (
+          marks.map(({ key, label }) => (
+            <Switch
+              key={key}
+              size="xs"
+              label={label}
+              checked={proper[key]}
+              onChange={(event) => setProper({ ...proper, [key]: event.currentTarget.checked })}
+            />
+          ))
+        )}
+      </div>
+      <p role="status">
+        {all.length === 0 ? 'Nothing would change.' : `${plural(all.length, 'cue')} would change.`}
+        {what === 'letters' && ' Abbreviations and names stay as they are written elsewhere.'}
+      </p>
+      {choice}
+      <BeforeAfter
+        all={all.map(({ cue, text, old }) => ({ key: cue, before: [old], after: [text] }))}
+      />
+      <WindowFoot close={close} take={take} off={all.length === 0}>
+        Change {plural(all.length, 'cue')}
+      </WindowFoot>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+/** The words that are right in this programme, one a line. */
+import { Textarea } from '@mantine/core';
+import { useState } from 'react';
+import { setRightWords } from '@cadence/core/programme/edits/proof.ts';
+import { make } from '../app/edit.ts';
+import { openNow } from '../app/store.ts';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
+
+export default function RightWords({ close }: { close: () => void }) {
+  const [before] = useState(() => (openNow().programme.facts.spelling?.right ?? []).join('\n'));
+  const [text, setText] = useState(before);
+  const take = () => {
+    make(setRightWords(openNow().programme, text.split('\n')));
+    close();
+  };
+  return (
+    <div className={classes.form}>
+      <Textarea
+        aria-label="Words that are right"
+        description="Names, dialect, invented words: one a line, written as they are right. A word in small letters is right with a capital too."
+        autosize
+        minRows={8}
+        maxRows={18}
+        spellCheck={false}
+        data-autofocus
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      <WindowFoot close={close} take={take} off={text === before}>
+        Keep the words
+      </WindowFoot>
+    </div>
+  );
+}

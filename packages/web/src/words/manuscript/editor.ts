@@ -1,0 +1,441 @@
+/**
+ * The manuscript as text: CodeMirror with the cues of the strand as its paragraphs.
+ *
+ * What is typed stands in the editor at once and becomes an edit of the programme when typing rests, when a cue
+ * begins, goes or is joined, and when the editor is left. The programme's undo is the only one.
+ */
+import { defaultKeymap } from '@codemirror/commands';
+import { Annotation, EditorSelection, EditorState, type Range } from '@codemirror/state';
+import {
+  Decoration,
+  EditorView,
+  keymap,
+  placeholder,
+  type KeyBinding,
+  type ViewUpdate,
+} from '@codemirror/view';
+import {
+  emphasise,
+  type Emphasis,
+  type TextPlace,
+} from '@cadence/core/programme/edits/emphasise.ts';
+import { rewrite } from '@cadence/core/programme/manuscript.ts';
+import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { firstEndingAfter } from '@cadence/core/time/range.ts';
+import { act } from '../../app/actions.ts';
+import { make, newId, redo, undo } from '../../app/edit.ts';
+import { beforeLeaving } from '../../app/leaving.ts';
+import { currentCues, currentStrand, openNow, store } from '../../app/store.ts';
+import { selected } from '../../app/view.ts';
+import { player } from '../../playback/player.ts';
+import { htmlOf, linesOfHtml, linesOfPlain } from './clipboard.ts';
+import { linesAt, mannersField, marksOf, remark } from './manners.ts';
+import { margins } from './margin.ts';
+import { ornaments, setMarks, spoken } from './ornaments.ts';
+import {
+  paragraphAt,
+  paragraphEnd,
+  paragraphsField,
+  setParagraphs,
+  withinParagraph,
+} from './paragraphs.ts';
+import { broughtInLine, isInLine } from './inLine.ts';
+
+/** Typing rests after so many milliseconds; then it is kept. */
+const REST = 600;
+/** Playing does not scroll the text from under a hand that typed less than so many milliseconds ago. */
+const HAND_AWAY = 3000;
+
+/** On a change that brings the text in line with the programme. */
+const fromProgramme = Annotation.define<boolean>();
+
+/** A stretch of the plain text of a cue. */
+export type Place = Required<TextPlace>;
+
+export interface Asks {
+  /** Asked by keys: to find, to mend the word at the caret, to write a comment, to go to Timing. */
+  find(): void;
+  mendWord(): void;
+  comment(): void;
+  toTiming(): void;
+  /** A word that is marked was pressed with the second button. */
+  menu(place: Place, x: number, y: number): void;
+}
+
+export class ManuscriptEditor {
+  readonly #view: EditorView;
+  readonly #asks: Asks;
+  readonly #offs: (() => void)[];
+  #cues: readonly Cue[] = [];
+  #known = new Map<Id, Cue>();
+  #selection: readonly Id[] = [];
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #typedAt = 0;
+
+  constructor(parent: HTMLElement, asks: Asks) {
+    this.#asks = asks;
+    this.#view = new EditorView({
+      parent,
+      state: EditorState.create({
+        extensions: [
+          paragraphsField,
+          mannersField,
+          ornaments,
+          margins(() => openNow().programme),
+          EditorView.lineWrapping,
+          EditorState.allowMultipleSelections.of(false),
+          placeholder('Write here, or paste a script. Each line becomes a cue.'),
+          EditorView.contentAttributes.of({ 'aria-label': 'Manuscript', spellcheck: 'false' }),
+          keymap.of([...this.#keys(), ...defaultKeymap]),
+          EditorView.updateListener.of((update) => this.#updated(update)),
+          EditorView.domEventHandlers({
+            paste: (event) => this.#paste(event),
+            copy: (event) => this.#copy(event),
+            cut: (event) =>
+              this.#copy(event) && this.#put(this.#view.state.selection.main, '', true),
+            // Files that are dropped are for the programme, not for the text.
+            drop: (event) => (event.dataTransfer?.files.length ?? 0) > 0,
+            blur: () => this.keep(),
+            contextmenu: (event) => this.#menu(event),
+          }),
+        ],
+      }),
+    });
+    const { selection } = store.getState().view;
+    this.#selection = selection;
+    this.#sync(openNow().programme);
+    this.#offs = [
+      store.subscribe(() => this.#heard()),
+      player.follow(() => this.#follow()),
+      beforeLeaving(this.keep),
+    ];
+    const wanted = selection.at(-1) ?? this.#cueAtPlayhead()?.id;
+    if (wanted !== undefined) this.show({ cue: wanted, from: 0, to: 0 });
+  }
+
+  /** Keeps what was typed and takes the editor away. */
+  close(): void {
+    this.keep();
+    for (const off of this.#offs) off();
+    clearTimeout(this.#timer);
+    this.#view.destroy();
+  }
+
+  focus(): void {
+    this.#view.focus();
+  }
+
+  /** Selects a stretch of a cue's text and brings it into sight. */
+  show({ cue, from, to }: Place): void {
+    const at = this.#startOf(cue);
+    if (at === undefined) return;
+    const selection = EditorSelection.single(at + from, at + to);
+    this.#view.dispatch({
+      selection,
+      effects: EditorView.scrollIntoView(selection.main, { y: 'center' }),
+    });
+  }
+
+  /** Marks stretches of text: words to look at, or what was found. */
+  mark(kind: 'slip' | 'found', places: readonly Place[]): void {
+    const mark = Decoration.mark({ class: `cm-${kind}` });
+    const { doc } = this.#view.state;
+    const starts = new Map(this.#starts());
+    const marks = places.flatMap(({ cue, from, to }): Range<Decoration>[] => {
+      const at = starts.get(cue);
+      return at === undefined || at + to > doc.length || from >= to
+        ? []
+        : [mark.range(at + from, at + to)];
+    });
+    this.#view.dispatch({ effects: setMarks.of({ kind, marks: Decoration.set(marks, true) }) });
+  }
+
+  /** The word that the caret is in or at the end of. */
+  wordAtCaret(): Place | undefined {
+    const { state } = this.#view;
+    return this.#wordAt(state.selection.main.head);
+  }
+
+  /** Where the caret stands in the window. */
+  caretPoint(): { x: number; y: number } | undefined {
+    const at = this.#view.coordsAtPos(this.#view.state.selection.main.head);
+    return at ? { x: at.left, y: at.bottom } : undefined;
+  }
+
+  /** Keeps what was written since it was last kept, as an edit of the programme. */
+  readonly keep = (): void => {
+    clearTimeout(this.#timer);
+    this.#timer = undefined;
+    const { state } = this.#view;
+    const now = state.field(paragraphsField);
+    const { changed, gone } = now;
+    if (changed === null || !store.getState().open) return;
+    const count = now.starts.length;
+    let first = paragraphAt(now, Math.min(changed.from, state.doc.length));
+    let last = paragraphAt(now, Math.min(changed.to, state.doc.length));
+    while (first > 0 && now.cues[first]?.length === 0) first--;
+    while (last + 1 < count && now.cues[last + 1]?.length === 0) last++;
+    const marks = state.field(mannersField);
+    const paragraphs = now.cues.slice(first, last + 1).map((cues, at) => {
+      const from = now.starts[first + at] ?? 0;
+      const to = paragraphEnd(now, first + at, state.doc.length);
+      return { cues, text: linesAt(state.doc, marks, from, to) };
+    });
+    const written = paragraphs.filter(
+      ({ cues, text }) => cues.length > 0 || plainText(text) !== '' || count > 1,
+    );
+    const { programme } = openNow();
+    const edit = rewrite(programme, currentStrand(programme), { paragraphs: written, gone }, newId);
+    this.#view.dispatch({
+      effects: setParagraphs.of({ ...now, changed: null, gone: [], regrouped: false }),
+      annotations: fromProgramme.of(true),
+    });
+    make(edit);
+    this.#sync(openNow().programme);
+  };
+
+  #keys(): KeyBinding[] {
+    const done = (run: () => void) => () => {
+      run();
+      return true;
+    };
+    const emphasis = (kind: Emphasis) => done(() => this.#emphasise(kind));
+    return [
+      { key: 'Enter', run: () => this.#newLine(false) },
+      { key: 'Shift-Enter', run: () => this.#newLine(true) },
+      { key: 'Tab', run: done(act.playCue) },
+      { key: 'Ctrl-Space', run: done(act.togglePlay) },
+      { key: 'Mod-z', run: done(() => this.#inHistory(undo)) },
+      { key: 'Mod-Shift-z', run: done(() => this.#inHistory(redo)) },
+      { key: 'Mod-y', run: done(() => this.#inHistory(redo)) },
+      { key: 'Mod-i', run: emphasis('italic') },
+      { key: 'Mod-b', run: emphasis('bold') },
+      { key: 'Mod-u', run: emphasis('underline') },
+      { key: 'Mod-f', run: done(this.#asks.find) },
+      // A menu that opens takes a key that is heard outside of it for a wish to close it.
+      { key: 'Mod-.', stopPropagation: true, run: done(this.#asks.mendWord) },
+      { key: 'Alt-c', run: done(this.#asks.comment) },
+      { key: 'Alt-Enter', run: done(this.#asks.toTiming) },
+      { key: 'Alt-[', run: done(() => this.#trim('start')) },
+      { key: 'Alt-]', run: done(() => this.#trim('end')) },
+      { key: 'Escape', run: done(() => this.#view.contentDOM.blur()) },
+    ];
+  }
+
+  #inHistory(go: () => void): void {
+    this.keep();
+    go();
+  }
+
+  #trim(edge: 'start' | 'end'): void {
+    this.keep();
+    act.trim(edge);
+  }
+
+  /** A line end at the caret, in the place of the spaces around it. */
+  #newLine(within: boolean): boolean {
+    const { doc, selection } = this.#view.state;
+    let { from, to } = selection.main;
+    while (from > 0 && doc.sliceString(from - 1, from) === ' ') from--;
+    while (doc.sliceString(to, to + 1) === ' ') to++;
+    return this.#put({ from, to }, '\n', within);
+  }
+
+  #put({ from, to }: { from: number; to: number }, insert: string, within: boolean): boolean {
+    this.#view.dispatch({
+      changes: { from, to, insert },
+      selection: { anchor: from + insert.length },
+      annotations: within ? [withinParagraph.of(true)] : [],
+      userEvent: 'input',
+      scrollIntoView: true,
+    });
+    return true;
+  }
+
+  #updated(update: ViewUpdate): void {
+    if (update.transactions.some((each) => each.annotation(fromProgramme))) return;
+    if (update.docChanged) {
+      this.#typedAt = Date.now();
+      clearTimeout(this.#timer);
+      const { regrouped } = update.state.field(paragraphsField);
+      if (regrouped && !update.view.composing) queueMicrotask(this.keep);
+      else this.#timer = setTimeout(this.#rested, REST);
+    }
+    if (update.selectionSet || update.docChanged) this.#tellSelection();
+  }
+
+  /** Typing rests; but what an input method has not finished is left to it. */
+  readonly #rested = (): void => {
+    if (this.#view.composing) this.#timer = setTimeout(this.#rested, REST);
+    else this.keep();
+  };
+
+  /** The cues that the selection touches are selected everywhere. */
+  #tellSelection(): void {
+    const { state } = this.#view;
+    const paragraphs = state.field(paragraphsField);
+    const { from, to, head } = state.selection.main;
+    const touched = paragraphs.cues.slice(
+      paragraphAt(paragraphs, from),
+      paragraphAt(paragraphs, to) + 1,
+    );
+    const ids = touched.flatMap((cues) => cues[0] ?? []);
+    // The one that the caret is in is the one worked on.
+    if (head === from) ids.reverse();
+    if (ids.join() === this.#selection.join()) return;
+    const moved = ids.at(-1) !== this.#selection.at(-1);
+    this.#selection = ids;
+    store.dispatch(selected(ids));
+    const cue = openNow().programme.cues[ids.at(-1) ?? ''];
+    if (moved && cue && !player.state().playing) player.seek(cue.start);
+  }
+
+  /** Something changed in the store: the programme, or what is selected. */
+  #heard(): void {
+    const { open, view } = store.getState();
+    if (!open) return;
+    if (currentCues(open.programme) !== this.#cues) {
+      // What is written here and not kept yet goes on top of what came.
+      if (this.#view.state.field(paragraphsField).changed !== null) {
+        this.keep();
+        return;
+      }
+      this.#sync(open.programme);
+    }
+    if (view.selection !== this.#selection && view.selection.join() !== this.#selection.join()) {
+      this.#selection = view.selection;
+      const cue = view.selection.at(-1);
+      if (cue !== undefined && !this.#view.hasFocus) this.show({ cue, from: 0, to: 0 });
+    }
+  }
+
+  /** Brings the text in line with the cues of the programme. */
+  #sync(programme: Programme): void {
+    const cues = currentCues(programme);
+    if (cues === this.#cues && isInLine(this.#view.state, cues)) return;
+    const known = this.#known;
+    this.#view.dispatch({
+      ...broughtInLine(this.#view.state, cues, known),
+      annotations: fromProgramme.of(true),
+    });
+    this.#cues = cues;
+    this.#known = new Map(cues.map((cue) => [cue.id, cue]));
+    // The first time, what is selected elsewhere decides where the caret is.
+    if (known.size > 0) this.#tellSelection();
+  }
+
+  #starts(): [Id, number][] {
+    const { starts, cues } = this.#view.state.field(paragraphsField);
+    return cues.flatMap((ids, at): [Id, number][] => {
+      const [id] = ids;
+      return id === undefined ? [] : [[id, starts[at] ?? 0]];
+    });
+  }
+
+  #startOf(cue: Id): number | undefined {
+    return this.#starts().find(([id]) => id === cue)?.[1];
+  }
+
+  #placeOf(from: number, to: number): Place | undefined {
+    const now = this.#view.state.field(paragraphsField);
+    const at = paragraphAt(now, from);
+    const start = now.starts[at] ?? 0;
+    const [cue] = now.cues[at] ?? [];
+    return cue === undefined ? undefined : { cue, from: from - start, to: to - start };
+  }
+
+  #wordAt(position: number): Place | undefined {
+    const line = this.#view.state.doc.lineAt(position);
+    for (const { 0: word, index } of line.text.matchAll(/[\p{L}\p{M}\p{N}'’-]+/gu)) {
+      const from = line.from + index;
+      if (from <= position && position <= from + word.length)
+        return this.#placeOf(from, from + word.length);
+    }
+    return undefined;
+  }
+
+  #emphasise(emphasis: Emphasis): void {
+    this.keep();
+    const { state } = this.#view;
+    const now = state.field(paragraphsField);
+    const { from, to, empty } = state.selection.main;
+    const places: TextPlace[] = [];
+    for (let at = paragraphAt(now, from); at <= paragraphAt(now, to); at++) {
+      const [cue] = now.cues[at] ?? [];
+      const start = now.starts[at] ?? 0;
+      if (cue !== undefined)
+        places.push(empty ? { cue } : { cue, from: Math.max(0, from - start), to: to - start });
+    }
+    make(emphasise(openNow().programme, places, emphasis));
+  }
+
+  #paste(event: ClipboardEvent): boolean {
+    const data = event.clipboardData;
+    if (!data) return false;
+    const html = data.getData('text/html');
+    const plain = data.getData('text/plain');
+    const lines = html === '' ? linesOfPlain(plain) : linesOfHtml(html);
+    if (lines.length === 0) return false;
+    event.preventDefault();
+    this.keep();
+    const { state } = this.#view;
+    const { from, to } = state.selection.main;
+    const insert = lines.map((line) => plainText([line])).join('\n');
+    this.#view.dispatch({
+      changes: { from, to, insert },
+      selection: { anchor: from + insert.length },
+      effects: remark.of({ from, to: from + insert.length, marks: marksOf(lines, from) }),
+      userEvent: 'input.paste',
+      scrollIntoView: true,
+    });
+    this.keep();
+    return true;
+  }
+
+  /** What is copied keeps its bold and italics for whoever pastes it. */
+  #copy(event: ClipboardEvent): boolean {
+    const { state } = this.#view;
+    const { from, to, empty } = state.selection.main;
+    if (empty || !event.clipboardData) return false;
+    const lines = linesAt(state.doc, state.field(mannersField), from, to);
+    event.preventDefault();
+    event.clipboardData.setData('text/plain', plainText(lines));
+    event.clipboardData.setData('text/html', lines.map(htmlOf).join(''));
+    return true;
+  }
+
+  #menu(event: MouseEvent): boolean {
+    const at = this.#view.posAtCoords({ x: event.clientX, y: event.clientY });
+    const place = at === null ? undefined : this.#wordAt(at);
+    if (!place) return false;
+    event.preventDefault();
+    this.#asks.menu(place, event.clientX, event.clientY);
+    return true;
+  }
+
+  #cueAtPlayhead(): Cue | undefined {
+    const cue = this.#cues[firstEndingAfter(this.#cues, player.time)];
+    return cue && cue.start <= player.time ? cue : undefined;
+  }
+
+  #said: Id | null = null;
+
+  /** Marks the cue that is said, and keeps it in sight while the hand is away. */
+  #follow(): void {
+    const cue = this.#cueAtPlayhead();
+    const id = cue?.id ?? null;
+    if (id === this.#said) return;
+    this.#said = id;
+    const at = id === null ? undefined : this.#startOf(id);
+    const scroll = player.state().playing && Date.now() - this.#typedAt > HAND_AWAY;
+    this.#view.dispatch({
+      effects: [
+        spoken.of(id),
+        ...(scroll && at !== undefined
+          ? [EditorView.scrollIntoView(at, { y: 'nearest', yMargin: 90 })]
+          : []),
+      ],
+    });
+  }
+}
