@@ -9,11 +9,22 @@ import type { SoundFile } from './sound.ts';
 /** From so many seconds of sound on, a second thread is worth its start. */
 const LONG = 120;
 
-/** What can be heard in a sound; in two threads where it is long and its pulse is wanted. */
-export async function hear(sound: SoundFile, wanted: readonly Analysis[]): Promise<Heard> {
+/**
+ * What can be heard in a sound; in two threads where it is long and its pulse is wanted.
+ *
+ * @param alsoTo  is given the sound too, where the pulse is not wanted
+ */
+export async function hear(
+  sound: SoundFile,
+  wanted: readonly Analysis[],
+  alsoTo: (channels: readonly Float32Array[]) => void = () => undefined,
+): Promise<Heard> {
   if (sound.duration < LONG || !wanted.includes('pulse')) {
     const listener = new Listener(sound.sampleRate, wanted);
-    for await (const channels of sound.chunks()) listener.push(channels);
+    for await (const channels of sound.chunks()) {
+      listener.push(channels);
+      alsoTo(channels);
+    }
     return listener.finish();
   }
   const worker = new Worker(new URL('./apart.worker.mjs', import.meta.url));

@@ -6,6 +6,7 @@ import { Unusable, WrongUsage } from './failure.ts';
 import { listenCommand } from './listen.ts';
 import { sceneCommand, stillCommand } from './picture.ts';
 import { splitCommand } from './split.ts';
+import { weaveCommand } from './weave.ts';
 
 interface Options {
   readonly json?: boolean;
@@ -20,6 +21,7 @@ interface Options {
   readonly profile?: string;
   readonly strand?: string;
   readonly language?: string;
+  readonly pins?: string;
 }
 
 interface Verb {
@@ -40,6 +42,11 @@ const verbs: Readonly<Record<string, Verb>> = {
     takes: ['SOUND'],
     example: 'listen demo/ferry/narration-hesper.opus --only speech --json',
     run: ([file = ''], options) => listenCommand(file, options.only),
+  },
+  weave: {
+    takes: ['SOUND', 'SCRIPT'],
+    example: 'weave demo/ferry/narration-hesper.opus script.txt --pins pins.json --json',
+    run: ([file = '', script = ''], options) => weaveCommand(file, script, options),
   },
   read: {
     takes: ['FILE'],
@@ -114,6 +121,7 @@ async function run(args: string[]): Promise<{ result?: object; help?: string }> 
         profile: text,
         strand: text,
         language: text,
+        pins: text,
       },
     });
   } catch (error) {

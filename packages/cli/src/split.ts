@@ -1,12 +1,9 @@
-/** `split`: a script cut into cues that can be read, on the pieces of speech in a sound. */
+/** `split`: a script woven and cut into cues that can be read. */
 import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
-import { cutToFit } from '@cadence/core/programme/edits/fitLines.ts';
-import { sharedOut } from '@cadence/core/programme/script.ts';
-import { spreadWords } from '@cadence/core/programme/spreadWords.ts';
+import { cutWoven } from '@cadence/core/programme/cutWoven.ts';
 import { plainText, type Line } from '@cadence/core/text/lines.ts';
 import { words } from '@cadence/core/text/words.ts';
-import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { readWords } from './captions.ts';
 import { profileOf, type CheckOptions } from './check.ts';
 import { Unusable, WrongUsage } from './failure.ts';
@@ -14,6 +11,7 @@ import { pathOf } from './files.ts';
 import { hear } from './hear.ts';
 import { secondsOf } from './output.ts';
 import { openSound } from './sound.ts';
+import { weaverOf } from './weave.ts';
 
 export interface SplitOptions extends CheckOptions {
   readonly strand?: string | undefined;
@@ -40,40 +38,34 @@ export async function splitCommand(
     throw new WrongUsage(`--strand takes ${STRANDS.join(', ')}, not ${strand}.`);
   const [, profile] = profileOf(options);
   const texts = script === undefined ? undefined : await scriptIn(script, options);
-  const sound = await openSound(pathOf(file));
-  const { speech } = await hear(sound, ['speech']);
-  const pieces = findPieces(speech);
-  if (!texts)
+  if (!texts) {
+    const { speech } = await hear(await openSound(pathOf(file)), ['speech']);
     return {
-      cues: pieces.map(({ start, end }) => ({
+      cues: findPieces(speech).map(({ start, end }) => ({
         start: secondsOf(start),
         end: secondsOf(end),
         text: '',
         words: [],
       })),
     };
-  const stretches =
-    pieces.length > 0 ? pieces : [{ start: ZERO, end: fromSeconds(sound.duration) }];
+  }
+  const { weaver } = await weaverOf(file, options.language ?? 'en');
+  const tokens = texts.flatMap((text) => words(plainText(text)).map((word) => word.text));
   // The lines of a lyric are those of its verses.
-  const cut = strand === 'lyric' ? texts : cutToFit(texts, profile);
-  const ranges = sharedOut(cut, stretches);
+  const cues = cutWoven(texts, weaver.weave(tokens), {
+    limits: profile,
+    whole: strand === 'lyric',
+  });
   return {
-    cues: cut.map((lines, at) => {
-      const range = ranges[at] ?? { start: ZERO, end: ZERO };
-      const text = plainText(lines);
-      return {
-        start: secondsOf(range.start),
-        end: secondsOf(range.end),
-        text,
-        words: spreadWords(
-          words(text).map((word) => word.text),
-          range,
-        ).map(({ start, end, ...word }) => ({
-          ...word,
-          start: secondsOf(start),
-          end: secondsOf(end),
-        })),
-      };
-    }),
+    cues: cues.map(({ start, end, text, words: times }) => ({
+      start: secondsOf(start),
+      end: secondsOf(end),
+      text: plainText(text),
+      words: times.map((word) => ({
+        ...word,
+        start: secondsOf(word.start),
+        end: secondsOf(word.end),
+      })),
+    })),
   };
 }

@@ -1,4 +1,4 @@
-/** Puts the shelf of fonts and the dictionaries, with their licences, where the interface is served from. */
+/** Puts the shelf of fonts, the dictionaries and the acoustic model, with their licences, where the interface is served from. */
 import { copyFile, mkdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -20,4 +20,18 @@ for (const [name, source] of Object.entries(dictionaries)) {
   await copyFile(join(folder, 'index.aff'), join(place, `${name}.aff`));
   await copyFile(join(folder, 'index.dic'), join(place, `${name}.dic`));
   await copyFile(join(folder, 'license'), join(place, `${name}.LICENCE.txt`));
+}
+
+const acoustic = fileURLToPath(new URL('../public/acoustic/', import.meta.url));
+await mkdir(acoustic, { recursive: true });
+for (const name of ['english.gz', 'spelling.gz', 'LICENCE.txt']) {
+  const file = fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`));
+  await copyFile(file, join(acoustic, name));
+}
+
+const acoustic = fileURLToPath(new URL('../public/acoustic/', import.meta.url));
+await mkdir(acoustic, { recursive: true });
+for (const name of ['english.gz', 'spelling.gz', 'LICENCE.txt']) {
+  const file = fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`));
+  await copyFile(file, join(acoustic, name));
 }

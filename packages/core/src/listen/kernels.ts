@@ -1,5 +1,5 @@
 /**
- * The inner loops of listening, which take four numbers at once (WebAssembly with SIMD).
+ * The inner loops of listening and weaving, which take four numbers at once (WebAssembly with SIMD).
  *
  * What they do is said in `kernels/kernels.ts`, which they are compiled from. Each instance has a memory of its
  * own, which goes when the instance is no longer used.
@@ -32,6 +32,26 @@ interface Exports {
   ): void;
   look(from: number, count: number, scale: number, table: number, unused: number, to: number): void;
   rise(now: number, before: number, count: number, to: number): void;
+  densities(
+    input: number,
+    stride: number,
+    width: number,
+    gaussians: number,
+    blocks: number,
+    output: number,
+    apart: number,
+    greatest: number,
+    above: number,
+  ): void;
+  mixtures(
+    states: number,
+    count: number,
+    baseOf: number,
+    shares: number,
+    weights: number,
+    gaussians: number,
+    output: number,
+  ): void;
 }
 
 const PAGE = 65_536;

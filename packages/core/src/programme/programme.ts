@@ -101,6 +101,8 @@ export interface Strand {
 export interface WordTime extends Range {
   readonly text: string;
   readonly source: 'heard' | 'tapped' | 'woven' | 'spread' | 'pinned';
+  /** How sure it is of a woven word, from 0 to 1. */
+  readonly confidence?: number | null;
 }
 
 export interface Cue extends Range {

@@ -4,21 +4,35 @@ import { plainText, sameText, type Line } from '../text/lines.ts';
 import { words as wordsOf } from '../text/words.ts';
 import type { Cue, WordTime } from './programme.ts';
 
-/** Of the times of words, those of the words that are in a text too, in its order. */
-function stayed(times: readonly WordTime[], text: readonly Line[]): readonly WordTime[] {
-  if (times.length === 0) return times;
+/** The time of each of some words, in order, of which some have none; times of other words are left out. */
+export function timesOf(
+  times: readonly WordTime[],
+  words: readonly string[],
+): (WordTime | undefined)[] {
+  if (times.length === 0) return words.map(() => undefined);
+  if (times.length === words.length && times.every(({ text }, at) => text === words[at]))
+    return [...times];
   const parts = diffArrays(
     times.map((time) => time.text),
-    wordsOf(plainText(text)).map((word) => word.text),
+    [...words],
   );
   let at = 0;
   return parts.flatMap((part) => {
-    if (part.added) return [];
+    if (part.added) return part.value.map(() => undefined);
     const own = times.slice(at, at + part.value.length);
     at += part.value.length;
     return part.removed ? [] : own;
   });
 }
+
+/** Of the times of words, those of the words that are in a text too, in its order. */
+const stayed = (times: readonly WordTime[], text: readonly Line[]): readonly WordTime[] =>
+  times.length === 0
+    ? times
+    : timesOf(
+        times,
+        wordsOf(plainText(text)).map((word) => word.text),
+      ).filter((time) => time !== undefined);
 
 /** The fields of a cue that has other text; its own where it is the same. */
 export const reworded = (cue: Cue, text: readonly Line[]): Pick<Cue, 'text' | 'words'> => {

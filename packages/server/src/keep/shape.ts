@@ -49,6 +49,7 @@ const word = strict({
   start: time.required(),
   end: time.required(),
   source: yup.string().oneOf(['heard', 'tapped', 'woven', 'spread', 'pinned']).required(),
+  confidence: yup.number().min(0).max(1).nullable(),
 });
 const side = yup.number().integer().min(16).max(16_384);
 

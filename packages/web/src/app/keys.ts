@@ -7,6 +7,7 @@ import { act } from './actions.ts';
 import { hold, pickedNow } from './handActions.ts';
 import { showWindow } from './windows.ts';
 import { tapping } from '../timing/tapping.ts';
+import { nextDoubtful } from '../weaving/weaving.ts';
 import { say } from './say.ts';
 import { isTaken, nameOfStroke } from './strokes.ts';
 import { openHelp, type ListedKey } from './KeysHelp.tsx';
@@ -205,6 +206,18 @@ export const KEYS: readonly Key[] = [
     ),
   },
   { keys: 'G', does: 'Close small gaps', group: 'Cues, or what is in hand', run: act.closeGaps },
+  {
+    keys: 'A',
+    does: 'Weave: give all words their times on the sound',
+    group: 'Cues, or what is in hand',
+    run: () => showWindow('weave'),
+  },
+  {
+    keys: 'Shift A',
+    does: 'Go to the next doubtful word and play it',
+    group: 'Cues, or what is in hand',
+    run: nextDoubtful,
+  },
   {
     keys: 'W',
     does: 'Fit the lines: break them by sense, split what is too long',

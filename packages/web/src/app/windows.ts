@@ -37,6 +37,11 @@ const WINDOWS = {
     size: 480,
     body: lazyPart(() => import('../timing/FindAgain.tsx')),
   },
+  weave: {
+    title: 'Weave words',
+    size: 680,
+    body: lazyPart(() => import('../weaving/Weave.tsx')),
+  },
   fitLines: {
     title: 'Fit the lines',
     size: 780,

@@ -16,6 +16,7 @@ import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { currentCues, currentStrand, openNow, useApp, useShown } from '../app/store.ts';
 import { familiesFor } from '../picture/families.ts';
+import { WordChips } from '../weaving/WordChips.tsx';
 import { ReadingGauge } from '../words/ReadingGauge.tsx';
 import { TimeField } from './TimeField.tsx';
 import classes from './CuePanel.module.css';
@@ -106,6 +107,7 @@ function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
   return (
     <>
       <CueText cue={cue} />
+      <WordChips cue={cue} />
       <div className={classes.times}>
         <TimeField
           label="Start"

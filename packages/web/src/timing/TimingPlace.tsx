@@ -86,6 +86,7 @@ function CueActions() {
   const pieces = useShown((programme) => heardPieces(programme).length);
   return (
     <>
+      <Button onClick={() => showWindow('weave')}>Weave words</Button>
       <Button onClick={() => showWindow('pull')}>Pull to the beat</Button>
       <Button onClick={act.closeGaps}>Close gaps</Button>
       <Button onClick={act.addCue}>New cue</Button>

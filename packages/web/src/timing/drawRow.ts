@@ -6,6 +6,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames, frameAt, frames } from '@cadence/core/time/frameRate.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Dyes } from '../app/dyes.ts';
 import { drawBeats, drawHits, drawMarks, drawPieces } from './drawFound.ts';
 import { pixelsOf } from './geometry.ts';
@@ -141,12 +142,37 @@ function drawWords(
   dyes: Dyes,
 ): void {
   if (page.shape.words === null) return;
+  const base = page.shape.words;
   context.font = `400 11.5px ${FONT}`;
-  context.fillStyle = dyes.slate;
+  let free = 0;
   for (const word of cue.words) {
-    const at = x(word.start);
-    if (at >= 0 && at < page.width) context.fillText(word.text, at, page.shape.words);
+    const [at, end] = [x(word.start), x(word.end)];
+    if (end <= 0 || at >= page.width) continue;
+    const doubtful = word.source === 'woven' && (word.confidence ?? 1) < SURE;
+    // How long it is said, as a thread under it.
+    context.strokeStyle = doubtful ? dyes.madder : dyes.thread;
+    context.lineWidth = 1;
+    context.setLineDash(doubtful ? [3, 3] : []);
+    context.beginPath();
+    context.moveTo(Math.max(0, at) + 0.5, base + 3.5);
+    context.lineTo(Math.min(page.width, end) - 1, base + 3.5);
+    context.stroke();
+    context.setLineDash([]);
+    if (word.source === 'pinned') drawKnot(context, at, base + 3.5, dyes);
+    // Where words crowd, those that would stand over the one before wait for a closer look.
+    if (at < free || at < 0) continue;
+    context.fillStyle = doubtful ? dyes.ink : dyes.slate;
+    context.fillText(word.text, at, base);
+    free = at + context.measureText(word.text).width + 3;
   }
+}
+
+/** A pin: a small knot on the thread. */
+function drawKnot(context: CanvasRenderingContext2D, x: number, y: number, dyes: Dyes): void {
+  context.fillStyle = dyes.weld;
+  context.beginPath();
+  context.arc(Math.max(2.5, x + 1), y, 2.5, 0, 2 * Math.PI);
+  context.fill();
 }
 
 function drawCue(

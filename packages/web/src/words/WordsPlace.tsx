@@ -229,6 +229,9 @@ function TextTools() {
         <Button rightSection={<IconChevronDown size={14} />}>Work on the text</Button>
       </Menu.Target>
       <Menu.Dropdown>
+        <Menu.Item rightSection={<kbd className="key">A</kbd>} onClick={() => showWindow('weave')}>
+          Weave words on the sound …
+        </Menu.Item>
         <Menu.Item
           rightSection={<kbd className="key">W</kbd>}
           onClick={() => showWindow('fitLines')}

@@ -4,7 +4,6 @@
  */
 import { expose, wrap } from 'comlink';
 import {
-  AudioSampleSink,
   BlobSource,
   CanvasSink,
   Input,
@@ -18,6 +17,7 @@ import { ANALYSES } from '@cadence/core/listen/listening.ts';
 import { PEAKS_A_SECOND } from '@cadence/core/listen/peaks.ts';
 import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { containers } from './containers.ts';
+import { decoded } from './decoded.ts';
 
 export interface FoundSound {
   readonly sampleRate: number;
@@ -154,17 +154,9 @@ async function listenTo(
   let [samples, told, toldAt] = [0, 0, 0];
   let broken = false;
   try {
-    for await (const sample of new AudioSampleSink(track).samples()) {
-      const channels = Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
-        const plane = new Float32Array(sample.numberOfFrames);
-        sample.copyTo(plane, { planeIndex, format: 'f32-planar' });
-        return plane;
-      });
-      const place = Math.round(sample.timestamp * rate);
-      sample.close();
-      const fitted = placed(channels, place - samples);
-      await listener.push(fitted);
-      samples += fitted[0]?.length ?? 0;
+    for await (const channels of decoded(track)) {
+      await listener.push(channels);
+      samples += channels[0]?.length ?? 0;
       const now = performance.now();
       if (now - toldAt < REPORTING) continue;
       toldAt = now;
@@ -191,21 +183,6 @@ function bySecond(finest: Int8Array, count: number): Int8Array {
     pairs[2 * second + 1] = part.reduce((most, value) => Math.max(most, value));
   }
   return pairs;
-}
-
-/**
- * Sound put where its timestamp says: after silence where there is a hole of more than 1 ms, cut where
- * it lies before what was heard already (the first samples of some codecs are a run-up).
- */
-function placed(channels: Float32Array[], ahead: number): Float32Array[] {
-  const length = channels[0]?.length ?? 0;
-  if (ahead < 0) return channels.map((channel) => channel.subarray(Math.min(length, -ahead)));
-  if (ahead < 48) return channels;
-  return channels.map((channel) => {
-    const padded = new Float32Array(ahead + length);
-    padded.set(channel, ahead);
-    return padded;
-  });
 }
 
 const reader = { read };

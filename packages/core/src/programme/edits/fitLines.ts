@@ -33,7 +33,7 @@ export function inParts(text: readonly Line[], limits: Limits): Line[][] {
 }
 
 /** Whether every line of a text fits, and there are not too many. */
-function fitsAsItStands(text: readonly Line[], limits: Limits): boolean {
+export function fitsAsItStands(text: readonly Line[], limits: Limits): boolean {
   const standing = text.map(plainLine).filter((line) => line.trim() !== '');
   return (
     standing.length <= limits.lines &&

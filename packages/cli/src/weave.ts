@@ -1,0 +1,124 @@
+/** `weave`: when each word of a script is said in a sound. */
+import { readFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
+import { findPieces } from '@cadence/core/listen/speech.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { words as wordsOf } from '@cadence/core/text/words.ts';
+import type { Range } from '@cadence/core/time/range.ts';
+import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
+import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
+import { PinsCross, type Pin, type Weaver, type Woven } from '@cadence/core/weave/weaver.ts';
+import { readWords, type CaptionOptions } from './captions.ts';
+import { Unusable } from './failure.ts';
+import { pathOf, readText } from './files.ts';
+import { hear } from './hear.ts';
+import { secondsOf } from './output.ts';
+import { openSound } from './sound.ts';
+
+export interface WeaveOptions extends CaptionOptions {
+  readonly pins?: string | undefined;
+  readonly language?: string | undefined;
+}
+
+const acoustic = (name: string): Promise<Uint8Array> =>
+  readFile(fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`)));
+
+/** A weaver that has heard a sound, and the pieces of speech in it. */
+export async function weaverOf(
+  file: string,
+  language: string,
+): Promise<{ weaver: Weaver; pieces: Range[] }> {
+  const sound = await openSound(pathOf(file));
+  const voice = new VoiceListener(sound.sampleRate);
+  const { speech } = await hear(sound, ['speech'], (channels) => {
+    voice.push(channels);
+  });
+  const [model, spelling] = await Promise.all([acoustic('english.gz'), acoustic('spelling.gz')]);
+  const weaver = openWeaver({ model, spelling }, language);
+  weaver.hear(voice.finish());
+  return { weaver, pieces: findPieces(speech) };
+}
+
+/** The words of a script: of a plain text every token, of other files those of their text. */
+async function tokensOf(file: string, options: CaptionOptions): Promise<string[]> {
+  const plain = /\.(?:txt|md)$/i.test(file) && options.as === undefined;
+  const texts = plain
+    ? [(await readText(file)).text.replace(/^\uFEFF/, '')]
+    : await paragraphs(file, options);
+  const tokens = texts.flatMap((text) => wordsOf(text).map((word) => word.text));
+  if (tokens.length === 0) throw new Unusable('no text', 'There is no text in this file.', file);
+  return tokens;
+}
+
+async function paragraphs(file: string, options: CaptionOptions): Promise<string[]> {
+  const { sheet, captions } = await readWords(file, options);
+  return (sheet ? scriptOf(sheet.blocks) : captions.map(({ text }) => text)).map(plainText);
+}
+
+/** Pins as they stand in a file: seconds, by the index of their word. */
+async function pinsIn(file: string, count: number): Promise<Pin[]> {
+  const wrong = (message: string) => new Unusable('pins', message, file);
+  let given: unknown;
+  try {
+    given = JSON.parse((await readText(file)).text);
+  } catch (error) {
+    if (error instanceof Unusable) throw error;
+    throw wrong('The pins are no JSON.');
+  }
+  if (!Array.isArray(given)) throw wrong('The pins are no list.');
+  return given.map((pin: Record<string, unknown> | null, at): Pin => {
+    const index = pin?.index;
+    if (typeof index !== 'number' || !Number.isInteger(index) || index < 0 || index >= count)
+      throw wrong(`Pin ${String(at + 1)} has no index of a word of the script.`);
+    const time = (name: 'start' | 'end'): Ticks | undefined => {
+      const value = pin?.[name] ?? undefined;
+      if (value === undefined) return undefined;
+      if (typeof value !== 'number' || !Number.isFinite(value) || value < 0)
+        throw wrong(`The ${name} of pin ${String(at + 1)} is no number of seconds.`);
+      return fromSeconds(value);
+    };
+    const [start, end] = [time('start'), time('end')];
+    if (start !== undefined && end !== undefined && end < start)
+      throw wrong(`Pin ${String(at + 1)} ends before it starts.`);
+    return { index, ...(start !== undefined && { start }), ...(end !== undefined && { end }) };
+  });
+}
+
+const orNull = (time: Ticks | null): number | null => (time === null ? null : secondsOf(time));
+
+/** The JSON of a woven word. */
+export const wovenJson = ({ start, end, confidence, source }: Woven) => ({
+  start: orNull(start),
+  end: orNull(end),
+  confidence,
+  source,
+});
+
+/** The JSON of `weave`. */
+export async function weaveCommand(
+  file: string,
+  script: string,
+  options: WeaveOptions,
+): Promise<object> {
+  const tokens = await tokensOf(script, options);
+  const pins = options.pins === undefined ? [] : await pinsIn(options.pins, tokens.length);
+  const { weaver, pieces } = await weaverOf(file, options.language ?? 'en');
+  let woven: Woven[];
+  try {
+    woven = weaver.weave(tokens, pins);
+  } catch (error) {
+    if (error instanceof PinsCross)
+      throw new Unusable(
+        'pins',
+        `The pin of word ${String(error.index)} lies before one of an earlier word.`,
+        options.pins ?? '',
+      );
+    throw error;
+  }
+  return {
+    words: woven.map((word, index) => ({ index, text: tokens[index], ...wovenJson(word) })),
+    pieces: pieces.map(({ start, end }) => ({ start: secondsOf(start), end: secondsOf(end) })),
+  };
+}

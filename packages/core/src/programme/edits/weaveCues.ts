@@ -1,0 +1,193 @@
+/** What weaving found, given to the words of cues. */
+import { plainText } from '../../text/lines.ts';
+import { words as wordsOf } from '../../text/words.ts';
+import { frameAfter, frameBefore, frames } from '../../time/frameRate.ts';
+import { add, earlier, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
+import { SURE } from '../../weave/confidence.ts';
+import type { Pin, Woven } from '../../weave/weaver.ts';
+import { update, type Change, type Edit } from '../change.ts';
+import { wordTimes } from '../cutWoven.ts';
+import { shortestCue } from '../limits.ts';
+import { cuesInOrder } from '../order.ts';
+import type { Cue, Id, Programme, WordTime } from '../programme.ts';
+import { timesOf } from '../reworded.ts';
+
+/** Cues that are to be woven: their words one after the other, and the times that the editor fixed. */
+export interface Weaving {
+  readonly cues: readonly Id[];
+  readonly words: readonly string[];
+  readonly pins: readonly Pin[];
+}
+
+/** Whether an editor fixed this time: no computation moves it. */
+const fixed = ({ source }: WordTime): boolean => source === 'pinned' || source === 'tapped';
+
+/** The words of a cue, as they are written. */
+export const wordsIn = (cue: Cue): string[] => wordsOf(plainText(cue.text)).map(({ text }) => text);
+
+/** What of some cues of a strand is to be woven, in the order of the strand. */
+export function toWeave(programme: Programme, strand: Id, ids: readonly Id[]): Weaving {
+  const chosen = new Set(ids);
+  const words: string[] = [];
+  const pins: Pin[] = [];
+  const cues = cuesInOrder(programme, strand).filter(({ id }) => chosen.has(id));
+  for (const cue of cues) {
+    const own = wordsIn(cue);
+    timesOf(cue.words, own).forEach((time, at) => {
+      // Taps give starts: how long a word is sounded is heard.
+      if (time && fixed(time))
+        pins.push({
+          index: words.length + at,
+          start: time.start,
+          ...(time.source === 'pinned' && { end: time.end }),
+        });
+    });
+    words.push(...own);
+  }
+  return { cues: cues.map(({ id }) => id), words, pins };
+}
+
+/** How far before its first word a cue comes, and how far after its last it goes, in frames. */
+export interface Follow {
+  readonly lead: number;
+  readonly tail: number;
+}
+
+/**
+ * Gives words their times, and has cues begin with their first word and end with their last, at whole frames.
+ *
+ * Where the claims of two cues meet, they part half way between the words. A cue of which nothing was said keeps its
+ * times as far as there is room.
+ *
+ * @param woven   of each word of `weaving`, in the programme's time
+ * @param follow  undefined where cues keep their times
+ */
+export function weaveCues(
+  programme: Programme,
+  weaving: Weaving,
+  woven: readonly Woven[],
+  follow?: Follow,
+): Edit {
+  let at = 0;
+  const parts = weaving.cues.flatMap((id) => {
+    const cue = programme.cues[id];
+    if (!cue) return [];
+    const own = wordsIn(cue);
+    const before = timesOf(cue.words, own);
+    const times = woven.slice(at, (at += own.length));
+    const words = wordTimes(own, times).map((word): WordTime => {
+      const kept = before.find((time) => time && fixed(time) && time.start === word.start);
+      return kept ? { ...kept, end: word.end } : word;
+    });
+    return [{ cue, words }];
+  });
+  const ranges = follow ? follows(programme, parts, follow) : undefined;
+  const changes = parts.flatMap(({ cue, words }, place): Change[] =>
+    update('cue', cue, { words, ...ranges?.[place] }),
+  );
+  const unsaid = woven.filter(({ start }) => start === null).length;
+  const doubtful = woven.filter(
+    ({ start, confidence }) => start !== null && confidence < SURE,
+  ).length;
+  const notes = [
+    ...(unsaid > 0
+      ? [`${String(unsaid)} ${unsaid === 1 ? 'word was' : 'words were'} not heard`]
+      : []),
+    ...(doubtful > 0 ? [`${String(doubtful)} ${doubtful === 1 ? 'is' : 'are'} doubtful`] : []),
+  ];
+  return {
+    name: `Weave ${String(woven.length)} ${woven.length === 1 ? 'word' : 'words'}`,
+    changes,
+    ...(notes.length > 0 && { note: `${notes.join(', ')}.` }),
+  };
+}
+
+interface Part {
+  readonly cue: Cue;
+  readonly words: readonly WordTime[];
+}
+
+/** Where each cue goes that follows its words. */
+function follows(
+  programme: Programme,
+  parts: readonly Part[],
+  { lead, tail }: Follow,
+): { start: Ticks; end: Ticks }[] {
+  const { frameRate } = programme.facts;
+  const shortest = shortestCue(programme);
+  const woven = new Set(parts.map(({ cue }) => cue.id));
+  const others = parts[0]
+    ? cuesInOrder(programme, parts[0].cue.strand).filter(({ id }) => !woven.has(id))
+    : [];
+  const claims = parts.map(({ cue, words }) => {
+    const [first, last] = [words[0], words.at(-1)];
+    if (!first || !last) return { start: cue.start, end: cue.end, from: cue.start, to: cue.end };
+    return {
+      start: later(ZERO, subtract(frameBefore(first.start, frameRate), frames(lead, frameRate))),
+      end: add(frameAfter(last.end, frameRate), frames(tail, frameRate)),
+      from: first.start,
+      to: last.end,
+    };
+  });
+  let free = ZERO;
+  return claims.map((claim, at) => {
+    // What stays lies in the way on either side.
+    for (const other of others) if (other.start <= claim.from && other.end > free) free = other.end;
+    const next = others.find((other) => other.start > claim.from)?.start;
+    const following = claims[at + 1];
+    let { end } = claim;
+    if (following && following.start < end && following.from >= claim.to)
+      end = frameBefore(
+        add(claim.to, (subtract(following.from, claim.to) / 2) as Ticks),
+        frameRate,
+      );
+    if (next !== undefined) end = earlier(end, next);
+    const start = later(claim.start, free);
+    end = later(end, add(start, shortest));
+    free = end;
+    return { start, end };
+  });
+}
+
+/** Fixes the time of a word by hand, or moves it and fixes it. Neighbours in the cue make room. */
+export function pinWord(
+  programme: Programme,
+  id: Id,
+  place: number,
+  to: { readonly start: Ticks; readonly end: Ticks },
+): Edit {
+  const name = 'Pin a word';
+  const cue = programme.cues[id];
+  const own = cue ? wordsIn(cue) : [];
+  const text = own[place];
+  if (!cue || text === undefined) return { name, changes: [] };
+  const times = timesOf(cue.words, own);
+  const words = times.flatMap((time, at): WordTime[] => {
+    if (at === place) return [{ text, ...to, source: 'pinned' }];
+    if (!time) return [];
+    if (at < place) {
+      const start = earlier(time.start, to.start);
+      return [{ ...time, start, end: later(start, earlier(time.end, to.start)) }];
+    }
+    const end = later(time.end, to.end);
+    return [{ ...time, start: earlier(end, later(time.start, to.end)), end }];
+  });
+  return { name, changes: update('cue', cue, { words }) };
+}
+
+/** Gives the times of some words back to weaving. */
+export function unpinWords(programme: Programme, id: Id, places: readonly number[]): Edit {
+  const cue = programme.cues[id];
+  const own = cue ? wordsIn(cue) : [];
+  const words = timesOf(cue?.words ?? [], own).flatMap((time, at): WordTime[] => {
+    if (!time) return [];
+    return [places.includes(at) && fixed(time) ? { ...time, source: 'woven' } : time];
+  });
+  return { name: 'Unpin', changes: cue ? update('cue', cue, { words }) : [] };
+}
+
+/** The words of a cue that weaving is not sure of, by their places. */
+export const doubtfulIn = (cue: Cue): number[] =>
+  timesOf(cue.words, wordsIn(cue)).flatMap((time, at) =>
+    time?.source === 'woven' && (time.confidence ?? 1) < SURE ? [at] : [],
+  );

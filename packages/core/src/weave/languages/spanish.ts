@@ -1,0 +1,60 @@
+/** Spanish, by its spelling. */
+import { toCardinal } from 'n2words/es-ES';
+import { spelled, type Rule } from './rules.ts';
+
+const rules: Rule[] = [
+  [/ch/, 'CH'],
+  [/ll/, 'Y|JH'],
+  [/rr/, 'R'],
+  [/qu(?=[eiéí])/, 'K'],
+  [/gu(?=[eiéí])/, 'G'],
+  [/gü/, 'G W'],
+  [/c(?=[eiéí])/, 'S|TH'],
+  [/g(?=[eiéí])/, 'HH'],
+  [/[ckq]/, 'K'],
+  [/z/, 'S|TH'],
+  [/j/, 'HH'],
+  [/g/, 'G'],
+  [/ñ/, 'N Y'],
+  [/[bv]/, 'B'],
+  [/x/, 'K S'],
+  [/h/, ''],
+  [/y(?![\p{L}])/u, 'IY'],
+  [/y/, 'Y|JH'],
+  [/i(?=[aeouáéóú])/, 'Y'],
+  [/u(?=[aeioáéíó])/, 'W'],
+  [/(?<=[aeoáéó])[iy]/, 'Y'],
+  [/(?<=[aeoáéó])u/, 'W'],
+  [/[aá]/, 'AA'],
+  [/[eé]/, 'EH'],
+  [/[ií]/, 'IY'],
+  [/[oó]/, 'OW|AO'],
+  [/[uúü]/, 'UW'],
+  [/d/, 'D|DH'],
+  [/f/, 'F'],
+  [/l/, 'L'],
+  [/m/, 'M'],
+  [/n/, 'N'],
+  [/p/, 'P'],
+  [/r/, 'R|D'],
+  [/s/, 'S'],
+  [/t/, 'T'],
+  [/w/, 'W'],
+];
+
+export const spanish = () =>
+  spelled({
+    rules,
+    cardinal: toCardinal,
+    point: 'coma',
+    short: {
+      '%': ['por ciento'],
+      '&': ['y'],
+      '€': ['euros'],
+      $: ['dólares'],
+      'sr.': ['señor'],
+      'sra.': ['señora'],
+      'dr.': ['doctor'],
+      'etc.': ['etcétera'],
+    },
+  });

@@ -1,0 +1,73 @@
+/** Where each word of the script lies on the sound, and how well what is heard there fits it. */
+export interface Placed {
+  /** Frames: the first that is its own, and the first after it. */
+  readonly from: number;
+  readonly to: number;
+  /** How much less likely each frame is than the best sound there is: on the whole, and of the phone that fits worst. */
+  readonly short: number;
+  readonly worst: number;
+  /** The same on the whole, by the model that learnt the voice. */
+  readonly shortOwn: number;
+  /** Frames a phone. */
+  readonly pace: number;
+}
+
+export type Places = readonly (Placed | undefined)[];
+
+/** A stretch that was aligned, with what `shortfall` says of it. */
+export interface Judged {
+  readonly from: number;
+  readonly tokenOf: Int32Array;
+  readonly phoneOf: Uint8Array;
+  readonly short: Float32Array;
+  /** The same by the model that learnt the voice. */
+  readonly shortOwn: Float32Array;
+}
+
+/** Of each token of a stretch where it lies, or undefined where it was not said. */
+export function placesOf(judged: Judged, count: number): Places {
+  const { from, tokenOf, phoneOf, short, shortOwn } = judged;
+  const places = Array.from({ length: count }, (): Placed | undefined => undefined);
+  let at = 0;
+  while (at < tokenOf.length) {
+    const token = tokenOf[at] as number;
+    if (token < 0) {
+      at++;
+      continue;
+    }
+    let [last, total, totalOwn, frames] = [at, 0, 0, 0];
+    let [phones, worst] = [0, -Infinity];
+    let [phone, phoneTotal, phoneFrames] = [-1, 0, 0];
+    const close = () => {
+      if (phoneFrames > 0) worst = Math.max(worst, phoneTotal / phoneFrames);
+    };
+    // Pauses inside a number belong to it; what follows is another token.
+    for (let frame = at; frame < tokenOf.length; frame++) {
+      const own = tokenOf[frame] as number;
+      if (own >= 0 && own !== token) break;
+      if (own < 0) continue;
+      if (phoneOf[frame] !== phone || last !== frame - 1) {
+        if (frame > at) close();
+        [phone, phoneTotal, phoneFrames] = [phoneOf[frame] as number, 0, 0];
+        phones++;
+      }
+      phoneTotal += short[frame] as number;
+      phoneFrames++;
+      total += short[frame] as number;
+      totalOwn += shortOwn[frame] as number;
+      frames++;
+      last = frame;
+    }
+    close();
+    places[token] = {
+      from: from + at,
+      to: from + last + 1,
+      short: total / frames,
+      shortOwn: totalOwn / frames,
+      worst,
+      pace: frames / phones,
+    };
+    at = last + 1;
+  }
+  return places;
+}

@@ -1,0 +1,309 @@
+/**
+ * Gives the words of a script their times on a sound: forced alignment with the acoustic model.
+ *
+ * A rough look tells where each word lies; the recording is cut at pauses; each stretch is aligned; the model is
+ * brought nearer to the voice by the words that fit; each stretch is aligned again. `docs/weave.md` tells it at length.
+ */
+import type { Range } from '../time/range.ts';
+import { fromSeconds, toSeconds, type Ticks } from '../time/ticks.ts';
+import type { AcousticModel } from './acousticModel.ts';
+import { Adaptation } from './adapt.ts';
+import { cepstraOf, type Bands } from './cepstra.ts';
+import { confidences, fitAround } from './confidence.ts';
+import { edgeBesidePause } from './edges.ts';
+import { align, framesIn, shortfall, type Aligned, type Stretch, type Voice } from './fine.ts';
+import type { Language } from './languages/language.ts';
+import type { Token } from './lattice.ts';
+import { Likelihoods } from './likelihoods.ts';
+import { meansOf } from './means.ts';
+import { placesOf, type Placed, type Places } from './placed.ts';
+import { roughPath, roughScores, STRIDE } from './rough.ts';
+import { LEFT_OUT } from './settings.ts';
+import { stretchesOf } from './stretches.ts';
+
+/** A time that the editor fixed: of the start of a word, its end, or both. */
+export interface Pin {
+  readonly index: number;
+  readonly start?: Ticks;
+  readonly end?: Ticks;
+}
+
+/** Where a word is said; both times are null where it was not said. */
+export interface Woven {
+  readonly start: Ticks | null;
+  readonly end: Ticks | null;
+  /** From 0 to 1; see {@link SURE}. */
+  readonly confidence: number;
+  readonly source: 'woven' | 'pinned' | 'spread';
+}
+
+/** Pins that no path can honour. */
+export class PinsCross extends Error {
+  override readonly name = 'PinsCross';
+  readonly index: number;
+  constructor(index: number) {
+    super('This pin lies before the one of an earlier word.');
+    this.index = index;
+  }
+}
+
+/** Frames of speech that a voice is learnt from at most: a minute and a half. */
+const LEARNT = 9000;
+/** Words whose surroundings fit worse are not learnt from. */
+const FITS = 4;
+/** The states of the model change so much later than the sound does, in seconds. */
+const LATE = 0.006;
+const FRAME = 0.01;
+/** A language that the model does not know is at best so sure. */
+const FOREIGN = 0.85;
+
+/** A part between two pins, or between a pin and an end. */
+interface Part extends Stretch {
+  readonly tight: { readonly start: boolean; readonly end: boolean };
+}
+
+/** Weaves scripts on one sound. */
+export class Weaver {
+  readonly #model: AcousticModel;
+  readonly #language: Language;
+  /** The model as it came, and as it knows the voice. */
+  readonly #plain: Likelihoods;
+  readonly #own: Likelihoods;
+  readonly #phones: ReadonlyMap<string, number>;
+  #voice: Voice | undefined;
+  #learnt = false;
+
+  constructor(model: AcousticModel, language: Language) {
+    this.#model = model;
+    this.#language = language;
+    this.#plain = new Likelihoods(model);
+    this.#own = new Likelihoods(model);
+    this.#phones = new Map(model.phones.map((name, phone) => [name, phone]));
+  }
+
+  /**
+   * Takes a sound to weave on.
+   *
+   * @param told  is given now and then how far it has come, from 0 to 1
+   */
+  hear(bands: Bands, told: (share: number) => void = () => undefined): void {
+    const frames = cepstraOf(bands);
+    const meanAt = meansOf(frames);
+    const rough = roughScores(this.#plain, frames, meanAt, told);
+    const { firstMiddle, loudness } = bands;
+    this.#voice = { frames, meanAt, firstMiddle, rough, loudness };
+    this.#learnt = false;
+  }
+
+  /**
+   * A time for each word, in order.
+   *
+   * @param words   as they are written
+   * @param pins    honoured to the tick
+   * @param within  only there does anything lie; the whole sound, where nothing is said
+   * @throws PinsCross
+   */
+  weave(
+    words: readonly string[],
+    pins: readonly Pin[] = [],
+    within?: Range,
+    told: (share: number) => void = () => undefined,
+  ): Woven[] {
+    const voice = this.#voice;
+    if (!voice) throw new Error('There is no sound to weave on.');
+    const fixed = new Map(pins.map((pin) => [pin.index, pin]));
+    const all = words.map((word, index) => this.#token(word, fixed.has(index)));
+    // Words that are never said, such as dashes, take no part.
+    const said = all.flatMap(({ readings }, index) => (readings.length > 0 ? [index] : []));
+    const tokens = said.map((index) => all[index] as Token);
+    const parts = partsOf(voice, said, pins, within);
+    const stretches = parts.flatMap((part) => this.#stretches(voice, tokens, part));
+    if (!this.#learnt) this.#learn(voice, tokens, stretches);
+    const places: (Placed | undefined)[] = tokens.map(() => undefined);
+    stretches.forEach((stretch, at) => {
+      const aligned = this.#align(this.#own, voice, tokens, stretch);
+      this.#place(voice, stretch, aligned).forEach((place, token) => {
+        places[stretch.first + token] = place;
+      });
+      told((at + 1) / stretches.length);
+    });
+    const sure = confidences(places);
+    const edges = edgesOf(voice, places);
+    const woven = words.map((): Woven => ({
+      start: null,
+      end: null,
+      confidence: 0,
+      source: 'woven',
+    }));
+    said.forEach((index, token) => {
+      const pin = fixed.get(index);
+      const [heardStart, heardEnd] = edges[token] ?? [null, null];
+      const start = pin?.start ?? heardStart;
+      const end = pin?.end ?? heardEnd;
+      const confidence = (sure[token] as number) * (this.#language.own ? 1 : FOREIGN);
+      woven[index] = {
+        start,
+        end: start !== null && end !== null && end < start ? start : end,
+        confidence: pin ? 1 : confidence,
+        source: pin ? 'pinned' : 'woven',
+      };
+    });
+    return woven;
+  }
+
+  #token(word: string, pinned: boolean): Token {
+    const readings = this.#language
+      .readings(word)
+      .map((reading) =>
+        reading
+          .map((said) =>
+            this.#language
+              .sounds(said)
+              .map((names) =>
+                names.flatMap((name) => {
+                  const phone = this.#phones.get(name);
+                  return phone === undefined ? [] : [phone];
+                }),
+              )
+              .filter((phones) => phones.length > 0),
+          )
+          .filter((ways) => ways.length > 0),
+      )
+      .filter((reading) => reading.length > 0);
+    return { readings, leftOut: pinned ? -Infinity : LEFT_OUT };
+  }
+
+  /** A part cut where the rough look found pauses. */
+  #stretches(voice: Voice, tokens: readonly Token[], part: Part): Stretch[] {
+    if (part.last === part.first || part.to <= part.from) return [];
+    const from = Math.floor(part.from / STRIDE);
+    const to = Math.min(voice.rough.count, Math.ceil(part.to / STRIDE));
+    const found = roughPath(
+      this.#plain,
+      voice.rough,
+      tokens.slice(part.first, part.last),
+      from,
+      to,
+    );
+    return found ? stretchesOf(found.tokenOf, part) : [part];
+  }
+
+  #align(
+    likelihoods: Likelihoods,
+    voice: Voice,
+    tokens: readonly Token[],
+    stretch: Stretch,
+  ): Aligned {
+    return align(likelihoods, voice, tokens.slice(stretch.first, stretch.last), stretch);
+  }
+
+  #place(voice: Voice, { from, first, last }: Stretch, aligned: Aligned) {
+    const short = shortfall(this.#plain, voice, from, aligned);
+    const shortOwn = this.#learnt ? shortfall(this.#own, voice, from, aligned) : short;
+    const { tokenOf, phoneOf } = aligned;
+    return placesOf({ from, tokenOf, phoneOf, short, shortOwn }, last - first);
+  }
+
+  /** Brings the model nearer to the voice, by the words that fit it as it came. */
+  #learn(voice: Voice, tokens: readonly Token[], stretches: readonly Stretch[]): void {
+    const adaptation = new Adaptation(this.#model);
+    let learnt = 0;
+    for (const stretch of stretches) {
+      if (learnt >= LEARNT) break;
+      const aligned = this.#align(this.#plain, voice, tokens, stretch);
+      const around = fitAround(this.#place(voice, stretch, aligned));
+      const fits = (frame: number): boolean => {
+        const token = aligned.tokenOf[frame] as number;
+        return token < 0 || (around[token] as number) < FITS;
+      };
+      if (!around.some((fit) => fit < FITS)) continue;
+      adaptation.add(
+        this.#plain,
+        aligned.vectors,
+        aligned.senoneOf.map((senone, frame) => (fits(frame) ? senone : -1)),
+      );
+      learnt += stretch.to - stretch.from;
+    }
+    this.#own.adapt(adaptation.means());
+    this.#learnt = learnt > 0;
+  }
+}
+
+/** Two words with so many frames between them have a pause between them. */
+const PAUSE = 3;
+
+/** Start and end of each word, those beside a pause where the sound rises and sinks. */
+function edgesOf(voice: Voice, places: Places): ([Ticks, Ticks] | undefined)[] {
+  let before = 0;
+  const ends: number[] = [];
+  places.forEach((place) => {
+    ends.push(before);
+    before = place?.to ?? before;
+  });
+  let after = framesIn(voice.frames);
+  const starts: number[] = [];
+  for (let at = places.length - 1; at >= 0; at--) {
+    starts[at] = after;
+    after = places[at]?.from ?? after;
+  }
+  return places.map((place, at) => {
+    if (!place) return undefined;
+    const gapBefore = place.from - (ends[at] as number);
+    const gapAfter = (starts[at] as number) - place.to;
+    let [start, end] = [timeOf(voice, place.from), timeOf(voice, place.to)];
+    if (gapBefore >= PAUSE) start = edgeBesidePause(voice.loudness, start, 1, gapBefore * FRAME);
+    if (gapAfter >= PAUSE) end = edgeBesidePause(voice.loudness, end, -1, gapAfter * FRAME);
+    return [fromSeconds(start), fromSeconds(Math.max(start, end))];
+  });
+}
+
+/** The time at which a frame takes over from the one before it, in seconds. */
+const timeOf = ({ firstMiddle }: Voice, frame: number): number =>
+  Math.max(0, firstMiddle + (frame - 0.5) * FRAME - LATE);
+
+/** The frame that takes over at a time. */
+const frameAt = ({ firstMiddle }: Voice, time: Ticks): number =>
+  Math.round((toSeconds(time) + LATE - firstMiddle) / FRAME + 0.5);
+
+/**
+ * What lies between pins, each part with its words.
+ *
+ * @param said  the indices of the words that are said, which are counted from 0 as tokens
+ */
+function partsOf(
+  voice: Voice,
+  said: readonly number[],
+  pins: readonly Pin[],
+  within: Range | undefined,
+): Part[] {
+  const count = framesIn(voice.frames);
+  const clamp = (frame: number) => Math.max(0, Math.min(count, frame));
+  const start = within ? clamp(frameAt(voice, within.start)) : 0;
+  const end = within ? clamp(frameAt(voice, within.end)) : count;
+  /** Where a part ends and the next begins: the token it begins with, and on which side it is tight. */
+  const joints: { frame: number; token: number; side: 'start' | 'end'; index: number }[] = [];
+  for (const pin of [...pins].sort((a, b) => a.index - b.index)) {
+    const token = said.indexOf(pin.index);
+    if (token < 0) continue;
+    const { index } = pin;
+    if (pin.start !== undefined)
+      joints.push({ frame: clamp(frameAt(voice, pin.start)), token, side: 'start', index });
+    if (pin.end !== undefined)
+      joints.push({ frame: clamp(frameAt(voice, pin.end)), token: token + 1, side: 'end', index });
+  }
+  const parts: Part[] = [];
+  let [from, first, tight] = [start, 0, false];
+  for (const { frame, token, side, index } of joints) {
+    if (frame < from) throw new PinsCross(index);
+    parts.push({
+      from,
+      to: frame,
+      first,
+      last: token,
+      tight: { start: tight, end: side === 'end' },
+    });
+    [from, first, tight] = [frame, token, side === 'start'];
+  }
+  parts.push({ from, to: end, first, last: said.length, tight: { start: tight, end: false } });
+  return parts;
+}

@@ -1,0 +1,247 @@
+/** Weaves the words of cues: what is to be woven, how far it has come, and what was found before it is taken. */
+import { Button, NumberInput, Progress, Select, Switch } from '@mantine/core';
+import { IconAlertTriangle } from '@tabler/icons-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
+import { languageOf } from '@cadence/core/programme/edits/proof.ts';
+import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import { add } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { SURE } from '@cadence/core/weave/confidence.ts';
+import type { Woven } from '@cadence/core/weave/weaver.ts';
+import { make } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { wordsOf } from '../app/say.ts';
+import { currentStrand, openNow } from '../app/store.ts';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
+import { useChosen } from '../words/useChosen.tsx';
+import type { Doing } from '../workers/weave.worker.ts';
+import { stopWeaving, weave } from './weaving.ts';
+
+const LANGUAGES = [
+  { value: 'en', label: 'English' },
+  { value: 'es', label: 'Spanish' },
+  { value: 'fr', label: 'French' },
+  { value: 'de', label: 'German' },
+  { value: 'it', label: 'Italian' },
+  { value: 'und', label: 'Another' },
+];
+
+export default function Weave({ close }: { close: () => void }) {
+  const { programme, ids, choice } = useChosen();
+  const strand = currentStrand(programme);
+  const weaving = useMemo(() => toWeave(programme, strand, ids), [programme, strand, ids]);
+  const sounds = soundsHeard(programme);
+  const [material, setMaterial] = useState(sounds[0]?.material ?? '');
+  const [language, setLanguage] = useState(languageOf(programme) === 'none' ? 'und' : 'en');
+  const [follows, setFollows] = useState(true);
+  const [lead, setLead] = useState(0);
+  const [tail, setTail] = useState(3);
+  const [doing, setDoing] = useState<{ doing: Doing; share: number }>();
+  const [woven, setWoven] = useState<readonly Woven[]>();
+  const [problem, setProblem] = useState<string>();
+  /** Whether the window was closed, or what was asked for has changed since. */
+  const turn = useRef(0);
+  useEffect(
+    () => () => {
+      turn.current++;
+    },
+    [],
+  );
+  const stop = () => {
+    turn.current++;
+    stopWeaving();
+    setDoing(undefined);
+  };
+  const again = () => {
+    setWoven(undefined);
+    setProblem(undefined);
+  };
+  const begin = async () => {
+    const mine = ++turn.current;
+    again();
+    setDoing({ doing: 'Opening', share: 0 });
+    try {
+      const found = await weave(programme, material, weaving, language, (what, share) => {
+        if (turn.current === mine) setDoing({ doing: what, share });
+      });
+      if (turn.current === mine) setWoven(found);
+    } catch (error) {
+      if (turn.current === mine) setProblem(wordsOf(error));
+    } finally {
+      if (turn.current === mine) setDoing(undefined);
+    }
+  };
+  const count = weaving.words.length;
+  const take = () => {
+    const now = openNow().programme;
+    // Words may have changed since: then it is woven anew.
+    const same = toWeave(now, strand, ids).words.join(' ') === weaving.words.join(' ');
+    if (woven && same) make(weaveCues(now, weaving, woven, follows ? { lead, tail } : undefined));
+    close();
+  };
+  if (sounds.length === 0 || count === 0)
+    return (
+      <div className={classes.form}>
+        <p role="status">
+          {count === 0
+            ? 'There are no words yet. Bring a script in, or type one in Words.'
+            : 'There is no sound yet. Bring one in, in Material.'}
+        </p>
+        <div className={classes.foot}>
+          <span className="spring" />
+          <Button onClick={close}>Close</Button>
+        </div>
+      </div>
+    );
+  return (
+    <div className={classes.form}>
+      <div className={classes.choices}>
+        {sounds.length > 1 && (
+          <Select
+            size="xs"
+            label="On the sound"
+            data={sounds.map((sound) => ({
+              value: sound.material,
+              label: programme.materials[sound.material]?.name ?? sound.material,
+            }))}
+            value={material}
+            allowDeselect={false}
+            disabled={doing !== undefined}
+            onChange={(value) => {
+              setMaterial(value ?? material);
+              again();
+            }}
+          />
+        )}
+        <Select
+          size="xs"
+          w={130}
+          label="Language"
+          data={LANGUAGES}
+          value={language}
+          allowDeselect={false}
+          disabled={doing !== undefined}
+          onChange={(value) => {
+            setLanguage(value ?? language);
+            again();
+          }}
+        />
+        <NumberInput
+          size="xs"
+          w={150}
+          label="Before its first word"
+          suffix={lead === 1 ? ' frame' : ' frames'}
+          min={0}
+          max={50}
+          value={lead}
+          disabled={!follows}
+          onChange={(value) => typeof value === 'number' && setLead(value)}
+        />
+        <NumberInput
+          size="xs"
+          w={150}
+          label="After its last word"
+          suffix={tail === 1 ? ' frame' : ' frames'}
+          min={0}
+          max={50}
+          value={tail}
+          disabled={!follows}
+          onChange={(value) => typeof value === 'number' && setTail(value)}
+        />
+      </div>
+      <Switch
+        size="xs"
+        label="Cues begin and end with their words"
+        checked={follows}
+        onChange={(event) => setFollows(event.currentTarget.checked)}
+      />
+      {choice}
+      {doing ? (
+        <div>
+          <p role="status">
+            {doing.doing} … {Math.round(100 * doing.share)} %
+          </p>
+          <Progress
+            value={100 * doing.share}
+            aria-label={doing.doing}
+            color="var(--woad)"
+            transitionDuration={0}
+          />
+        </div>
+      ) : woven && woven.length === count ? (
+        <Found woven={woven} words={weaving.words} />
+      ) : (
+        <p className="quiet" role="status">
+          {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be heard for.{' '}
+          {weaving.pins.length > 0 && `${plural(weaving.pins.length, 'pin')} will not move.`}
+        </p>
+      )}
+      {problem !== undefined && (
+        <p className="notice" role="alert">
+          <IconAlertTriangle size={18} /> {problem}
+        </p>
+      )}
+      {doing ? (
+        <div className={classes.foot}>
+          <span className="spring" />
+          <Button onClick={stop}>Stop</Button>
+        </div>
+      ) : (
+        <WindowFoot
+          close={close}
+          take={() => (woven && woven.length === count ? take() : void begin())}
+          off={false}
+        >
+          {woven && woven.length === count ? 'Take the times' : `Weave ${plural(count, 'word')}`}
+        </WindowFoot>
+      )}
+    </div>
+  );
+}
+
+/** What was found: how much of it is sure, and what is not. */
+function Found({ woven, words }: { woven: readonly Woven[]; words: readonly string[] }) {
+  const { frameRate, startTimecode } = openNow().programme.facts;
+  const said = woven.filter(({ start }) => start !== null);
+  const pinned = said.filter(({ source }) => source === 'pinned').length;
+  const doubtful = woven.flatMap(({ start, confidence }, at) =>
+    start !== null && confidence < SURE ? [{ word: words[at] ?? '', start, confidence }] : [],
+  );
+  const sure = said.length - doubtful.length - pinned;
+  return (
+    <>
+      <p role="status">
+        <b>{plural(sure, 'word')} sure</b>, {doubtful.length} doubtful
+        {pinned > 0 && `, ${String(pinned)} pinned`}
+        {said.length < woven.length && `, ${String(woven.length - said.length)} not heard`}.
+      </p>
+      {doubtful.length > 0 && (
+        <div className={classes.preview}>
+          <table aria-label="Doubtful words">
+            <thead>
+              <tr>
+                <th>Doubtful</th>
+                <th>At</th>
+                <th>Sure by</th>
+              </tr>
+            </thead>
+            <tbody>
+              {doubtful.slice(0, 100).map(({ word, start, confidence }, at) => (
+                <tr key={at}>
+                  <td>{word}</td>
+                  <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
+                  <td>{Math.round(100 * confidence)} %</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {doubtful.length > 100 && (
+            <p className={classes.more}>And {plural(doubtful.length - 100, 'word')} more.</p>
+          )}
+        </div>
+      )}
+    </>
+  );
+}

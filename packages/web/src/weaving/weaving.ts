@@ -1,0 +1,107 @@
+/** Having words woven: what is sent to the worker, and what comes back in the programme's time. */
+import { proxy } from 'comlink';
+import {
+  doubtfulIn,
+  pinWord,
+  wordsIn,
+  type Weaving,
+} from '@cadence/core/programme/edits/weaveCues.ts';
+import { inMaterial, inProgramme, soundOf, stretchOf } from '@cadence/core/programme/heard.ts';
+import { placeOf } from '@cadence/core/programme/order.ts';
+import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
+import { timesOf } from '@cadence/core/programme/reworded.ts';
+import {
+  add,
+  fromSeconds,
+  later,
+  subtract,
+  toSeconds,
+  ZERO,
+  type Ticks,
+} from '@cadence/core/time/ticks.ts';
+import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
+import { materialUrl } from '../app/api.ts';
+import { make } from '../app/edit.ts';
+import { say } from '../app/say.ts';
+import { currentCues, openNow, selectionNow, store } from '../app/store.ts';
+import { selected } from '../app/view.ts';
+import { player } from '../playback/player.ts';
+import { heldWorker } from '../workers/held.ts';
+import type { Told, WeavingWorker } from '../workers/weave.worker.ts';
+
+const worker = heldWorker<WeavingWorker>(
+  () => new Worker(new URL('../workers/weave.worker.ts', import.meta.url), { type: 'module' }),
+);
+
+/** Ends weaving; it begins anew the next time. */
+export const stopWeaving = worker.stop;
+
+/**
+ * The time of each word, in the programme's time.
+ *
+ * @throws PinsCross, or whatever the sound cannot be read for
+ */
+export async function weave(
+  programme: Programme,
+  material: Id,
+  { words, pins }: Weaving,
+  language: string,
+  told: Told,
+): Promise<Woven[]> {
+  const sound = soundOf(programme, material);
+  const file = programme.materials[material];
+  if (!sound || !file) throw new Error('There is no sound to weave on.');
+  const there = (time: Ticks): Ticks => later(ZERO, inMaterial(sound, time));
+  const { start, end } = stretchOf(sound);
+  const order = {
+    url: materialUrl(file.hash),
+    duration: toSeconds(file.length),
+    language,
+    words,
+    pins: pins.map((pin): Pin => ({
+      index: pin.index,
+      ...(pin.start !== undefined && { start: there(pin.start) }),
+      ...(pin.end !== undefined && { end: there(pin.end) }),
+    })),
+    within: { start: there(start), end: there(end) },
+  };
+  const woven = await worker.get().weave(order, proxy(told));
+  const here = (time: Ticks | null): Ticks | null =>
+    time === null ? null : later(ZERO, inProgramme(sound, time));
+  return woven.map((word) => ({ ...word, start: here(word.start), end: here(word.end) }));
+}
+
+/** What is heard to either side of a word that is played. */
+const AROUND = fromSeconds(0.5);
+
+/** Plays a word with half a second around it. */
+export function playWord(cue: Cue, place: number): void {
+  const time = timesOf(cue.words, wordsIn(cue))[place];
+  if (time)
+    player.play({ start: later(ZERO, subtract(time.start, AROUND)), end: add(time.end, AROUND) });
+}
+
+/** Selects the next cue with a word that is doubtful, and plays that word. */
+export function nextDoubtful(): void {
+  const cues = currentCues(openNow().programme);
+  const current = selectionNow().at(-1);
+  const from = current ? placeOf(cues, current) + 1 : 0;
+  const order = [...cues.slice(from), ...cues.slice(0, from)];
+  const cue = order.find((each) => doubtfulIn(each).length > 0);
+  if (!cue) {
+    say.note('No word is doubtful.');
+    return;
+  }
+  store.dispatch(selected([cue.id]));
+  playWord(cue, doubtfulIn(cue)[0] ?? 0);
+}
+
+/** Fixes a word where it is, or so much earlier or later. */
+export function pin(cue: Cue, place: number, by: Ticks): void {
+  const time = timesOf(cue.words, wordsIn(cue))[place];
+  if (!time) return;
+  const start = later(ZERO, add(time.start, by));
+  make(
+    pinWord(openNow().programme, cue.id, place, { start, end: later(start, add(time.end, by)) }),
+  );
+}

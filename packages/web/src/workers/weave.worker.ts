@@ -1,0 +1,77 @@
+/** Weaves: gives words their times on a sound. What it heard of the last sound and its voice stays with it. */
+import { expose } from 'comlink';
+import { Input, UrlSource } from 'mediabunny';
+import type { Range } from '@cadence/core/time/range.ts';
+import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
+import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
+import type { Bands } from '@cadence/core/weave/cepstra.ts';
+import type { Pin, Weaver, Woven } from '@cadence/core/weave/weaver.ts';
+import { containers } from './containers.ts';
+import { decoded } from './decoded.ts';
+
+/** What is to be woven, in the sound's own time. */
+export interface WeaveOrder {
+  /** Where the sound is, and how long, in seconds. */
+  readonly url: string;
+  readonly duration: number;
+  readonly language: string;
+  readonly words: readonly string[];
+  readonly pins: readonly Pin[];
+  readonly within: Range;
+}
+
+export type Doing = 'Opening' | 'Listening' | 'Learning the room' | 'Weaving';
+export type Told = (doing: Doing, share: number) => void;
+
+async function bytesOf(name: string): Promise<Uint8Array> {
+  const response = await fetch(`/acoustic/${name}`);
+  if (!response.ok) throw new Error('The acoustic model is missing. Nothing was woven.');
+  return new Uint8Array(await response.arrayBuffer());
+}
+
+let heard: { readonly url: string; readonly bands: Bands } | undefined;
+let weaver: { readonly url: string; readonly language: string; readonly it: Weaver } | undefined;
+
+async function bandsOf({ url, duration }: WeaveOrder, told: Told): Promise<Bands> {
+  if (heard?.url === url) return heard.bands;
+  const input = new Input({ source: new UrlSource(url), formats: containers });
+  const track = await input.getPrimaryAudioTrack();
+  if (!track) throw new Error('There is no sound in this file. Nothing was woven.');
+  const listener = new VoiceListener(track.sampleRate);
+  let samples = 0;
+  let last = 0;
+  for await (const channels of decoded(track)) {
+    listener.push(channels);
+    samples += channels[0]?.length ?? 0;
+    const share = samples / track.sampleRate / Math.max(duration, 0.001);
+    if (share - last > 0.02) told('Listening', (last = share));
+  }
+  heard = { url, bands: listener.finish() };
+  return heard.bands;
+}
+
+async function weaverOf(order: WeaveOrder, told: Told): Promise<Weaver> {
+  const { url, language } = order;
+  if (weaver?.url === url && weaver.language === language) return weaver.it;
+  told('Opening', 0);
+  const [model, spelling] = await Promise.all([bytesOf('english.gz'), bytesOf('spelling.gz')]);
+  const bands = await bandsOf(order, told);
+  const it = openWeaver({ model, spelling }, language);
+  it.hear(bands, (share) => {
+    told('Learning the room', share);
+  });
+  weaver = { url, language, it };
+  return it;
+}
+
+const weaving = {
+  /** @throws PinsCross */
+  async weave(order: WeaveOrder, told: Told): Promise<Woven[]> {
+    const it = await weaverOf(order, told);
+    return it.weave(order.words, order.pins, order.within, (share) => {
+      told('Weaving', share);
+    });
+  },
+};
+export type WeavingWorker = typeof weaving;
+expose(weaving);
