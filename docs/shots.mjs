@@ -50,7 +50,21 @@ await shot('findings', `/p/${id}/words`, 'light', async (page) => {
   await page.keyboard.press('End');
   await page.keyboard.press('Control+.');
 });
-await shot('timing', `/p/${id}/timing`, 'light', choose(5));
+const woven = async (page) => {
+  await page.keyboard.press('z');
+  await page.getByRole('button', { name: /^Weave \d+ words$/ }).click();
+  await page.getByRole('button', { name: 'Take the times' }).waitFor({ timeout: 60_000 });
+};
+await shot('weave', `/p/${id}/timing`, 'light', woven);
+await shot('timing', `/p/${id}/timing`, 'light', async (page) => {
+  await woven(page);
+  await page.getByRole('button', { name: 'Take the times' }).click();
+  await page.getByRole('dialog').waitFor({ state: 'detached' });
+  await page.keyboard.press('Escape');
+  await choose(5)(page);
+  await page.getByRole('button', { name: /^quarter,/ }).click();
+  await page.getByRole('menuitem', { name: 'Pin it where it is' }).click();
+});
 await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
   await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();
   await choose(4)(page);

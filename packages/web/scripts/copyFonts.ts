@@ -28,10 +28,3 @@ for (const name of ['english.gz', 'spelling.gz', 'LICENCE.txt']) {
   const file = fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`));
   await copyFile(file, join(acoustic, name));
 }
-
-const acoustic = fileURLToPath(new URL('../public/acoustic/', import.meta.url));
-await mkdir(acoustic, { recursive: true });
-for (const name of ['english.gz', 'spelling.gz', 'LICENCE.txt']) {
-  const file = fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`));
-  await copyFile(file, join(acoustic, name));
-}

@@ -207,13 +207,13 @@ export const KEYS: readonly Key[] = [
   },
   { keys: 'G', does: 'Close small gaps', group: 'Cues, or what is in hand', run: act.closeGaps },
   {
-    keys: 'A',
+    keys: 'Z',
     does: 'Weave: give all words their times on the sound',
     group: 'Cues, or what is in hand',
     run: () => showWindow('weave'),
   },
   {
-    keys: 'Shift A',
+    keys: 'Shift Z',
     does: 'Go to the next doubtful word and play it',
     group: 'Cues, or what is in hand',
     run: nextDoubtful,

@@ -86,13 +86,13 @@ function CueActions() {
   const pieces = useShown((programme) => heardPieces(programme).length);
   return (
     <>
-      <Button onClick={() => showWindow('weave')}>Weave words</Button>
+      <Button onClick={() => showWindow('weave')}>Weave</Button>
       <Button onClick={() => showWindow('pull')}>Pull to the beat</Button>
       <Button onClick={act.closeGaps}>Close gaps</Button>
       <Button onClick={act.addCue}>New cue</Button>
       {pieces > 0 && (
         <Button variant={cues === 0 ? 'filled' : 'default'} onClick={act.makeCues}>
-          Make cues from pieces
+          {cues === 0 ? 'Make cues from pieces' : 'Make cues'}
         </Button>
       )}
     </>

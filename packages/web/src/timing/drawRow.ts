@@ -9,7 +9,7 @@ import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time
 import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Dyes } from '../app/dyes.ts';
 import { drawBeats, drawHits, drawMarks, drawPieces } from './drawFound.ts';
-import { pixelsOf } from './geometry.ts';
+import { pixelsOf, WORD_LINE } from './geometry.ts';
 import { fit, FONT, type Across, type RowContent } from './rowContent.ts';
 import { plainWeave } from './weave.ts';
 
@@ -144,7 +144,8 @@ function drawWords(
   if (page.shape.words === null) return;
   const base = page.shape.words;
   context.font = `400 11.5px ${FONT}`;
-  let free = 0;
+  /** Where each line is free from: the upper, which is used first, and the lower. */
+  const free = [0, 0];
   for (const word of cue.words) {
     const [at, end] = [x(word.start), x(word.end)];
     if (end <= 0 || at >= page.width) continue;
@@ -154,16 +155,17 @@ function drawWords(
     context.lineWidth = 1;
     context.setLineDash(doubtful ? [3, 3] : []);
     context.beginPath();
-    context.moveTo(Math.max(0, at) + 0.5, base + 3.5);
-    context.lineTo(Math.min(page.width, end) - 1, base + 3.5);
+    context.moveTo(Math.max(0, at) + 0.5, base + 4.5);
+    context.lineTo(Math.min(page.width, end) - 1, base + 4.5);
     context.stroke();
     context.setLineDash([]);
-    if (word.source === 'pinned') drawKnot(context, at, base + 3.5, dyes);
-    // Where words crowd, those that would stand over the one before wait for a closer look.
-    if (at < free || at < 0) continue;
+    if (word.source === 'pinned' && at >= 0) drawKnot(context, at, base + 4.5, dyes);
+    const line = free.findIndex((from) => at >= from);
+    // Where they crowd still more, a closer look shows the rest.
+    if (line < 0 || at < 0) continue;
     context.fillStyle = doubtful ? dyes.ink : dyes.slate;
-    context.fillText(word.text, at, base);
-    free = at + context.measureText(word.text).width + 3;
+    context.fillText(word.text, at, base - (line === 0 ? WORD_LINE : 0));
+    free[line] = at + context.measureText(word.text).width + 3;
   }
 }
 

@@ -9,7 +9,7 @@ import { TICKS_PER_SECOND, type Ticks } from '@cadence/core/time/ticks.ts';
 export interface RowShape {
   readonly waveTop: number;
   readonly waveHeight: number;
-  /** Baseline of the words under the waveform and the beats; null where no word is timed. */
+  /** Baseline of the lower of two lines of words under the waveform and the beats; null where no word is timed. */
   readonly words: number | null;
   readonly laneTop: number;
   readonly laneHeight: number;
@@ -17,9 +17,12 @@ export interface RowShape {
   readonly step: number;
 }
 
+/** Pixels from one line of words to the next. */
+export const WORD_LINE = 12;
+
 export const rowShape = (hasWords: boolean): RowShape =>
   hasWords
-    ? { waveTop: 17, waveHeight: 52, words: 88, laneTop: 96, laneHeight: 30, step: 144 }
+    ? { waveTop: 17, waveHeight: 52, words: 93, laneTop: 101, laneHeight: 30, step: 149 }
     : { waveTop: 17, waveHeight: 52, words: null, laneTop: 78, laneHeight: 32, step: 126 };
 
 export interface Page {

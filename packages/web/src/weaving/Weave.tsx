@@ -3,7 +3,6 @@ import { Button, NumberInput, Progress, Select, Switch } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
-import { languageOf } from '@cadence/core/programme/edits/proof.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
@@ -17,7 +16,7 @@ import { WindowFoot } from '../app/WindowFoot.tsx';
 import classes from '../app/windows.module.css';
 import { useChosen } from '../words/useChosen.tsx';
 import type { Doing } from '../workers/weave.worker.ts';
-import { stopWeaving, weave } from './weaving.ts';
+import { languageFor, stopWeaving, weave } from './weaving.ts';
 
 const LANGUAGES = [
   { value: 'en', label: 'English' },
@@ -34,7 +33,7 @@ export default function Weave({ close }: { close: () => void }) {
   const weaving = useMemo(() => toWeave(programme, strand, ids), [programme, strand, ids]);
   const sounds = soundsHeard(programme);
   const [material, setMaterial] = useState(sounds[0]?.material ?? '');
-  const [language, setLanguage] = useState(languageOf(programme) === 'none' ? 'und' : 'en');
+  const [language, setLanguage] = useState(languageFor(programme));
   const [follows, setFollows] = useState(true);
   const [lead, setLead] = useState(0);
   const [tail, setTail] = useState(3);
@@ -63,7 +62,7 @@ export default function Weave({ close }: { close: () => void }) {
     again();
     setDoing({ doing: 'Opening', share: 0 });
     try {
-      const found = await weave(programme, material, weaving, language, (what, share) => {
+      const found = await weave(programme, strand, ids, material, language, (what, share) => {
         if (turn.current === mine) setDoing({ doing: what, share });
       });
       if (turn.current === mine) setWoven(found);

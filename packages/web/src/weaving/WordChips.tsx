@@ -8,7 +8,7 @@ import { frameLength } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, subtract, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { make } from '../app/edit.ts';
 import { openNow, useShown } from '../app/store.ts';
-import { pin, playWord } from './weaving.ts';
+import { pin, playWord, weaveAgain } from './weaving.ts';
 import classes from './WordChips.module.css';
 
 const TENTH = fromSeconds(0.1);
@@ -85,6 +85,11 @@ export function WordChips({ cue }: { cue: Cue }) {
           </li>
         );
       })}
+      <li>
+        <button type="button" className={classes.again} onClick={() => void weaveAgain(cue.id)}>
+          Weave it again
+        </button>
+      </li>
     </ul>
   );
 }

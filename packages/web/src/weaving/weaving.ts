@@ -3,15 +3,19 @@ import { proxy } from 'comlink';
 import {
   doubtfulIn,
   pinWord,
+  runsOf,
+  toWeave,
+  weaveCues,
   wordsIn,
-  type Weaving,
 } from '@cadence/core/programme/edits/weaveCues.ts';
+import { languageOf } from '@cadence/core/programme/edits/proof.ts';
 import { inMaterial, inProgramme, soundOf, stretchOf } from '@cadence/core/programme/heard.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
 import {
   add,
+  earlier,
   fromSeconds,
   later,
   subtract,
@@ -22,7 +26,7 @@ import {
 import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
 import { materialUrl } from '../app/api.ts';
 import { make } from '../app/edit.ts';
-import { say } from '../app/say.ts';
+import { say, wordsOf } from '../app/say.ts';
 import { currentCues, openNow, selectionNow, store } from '../app/store.ts';
 import { selected } from '../app/view.ts';
 import { player } from '../playback/player.ts';
@@ -37,14 +41,16 @@ const worker = heldWorker<WeavingWorker>(
 export const stopWeaving = worker.stop;
 
 /**
- * The time of each word, in the programme's time.
+ * The time of each word of some cues, in order, in the programme's time. Cues that stand by themselves are heard for
+ * only up to what is on either side of them.
  *
  * @throws PinsCross, or whatever the sound cannot be read for
  */
 export async function weave(
   programme: Programme,
+  strand: Id,
+  cues: readonly Id[],
   material: Id,
-  { words, pins }: Weaving,
   language: string,
   told: Told,
 ): Promise<Woven[]> {
@@ -52,23 +58,57 @@ export async function weave(
   const file = programme.materials[material];
   if (!sound || !file) throw new Error('There is no sound to weave on.');
   const there = (time: Ticks): Ticks => later(ZERO, inMaterial(sound, time));
-  const { start, end } = stretchOf(sound);
-  const order = {
-    url: materialUrl(file.hash),
-    duration: toSeconds(file.length),
-    language,
-    words,
-    pins: pins.map((pin): Pin => ({
-      index: pin.index,
-      ...(pin.start !== undefined && { start: there(pin.start) }),
-      ...(pin.end !== undefined && { end: there(pin.end) }),
-    })),
-    within: { start: there(start), end: there(end) },
-  };
-  const woven = await worker.get().weave(order, proxy(told));
   const here = (time: Ticks | null): Ticks | null =>
     time === null ? null : later(ZERO, inProgramme(sound, time));
-  return woven.map((word) => ({ ...word, start: here(word.start), end: here(word.end) }));
+  const heard = stretchOf(sound);
+  const all: Woven[] = [];
+  for (const run of runsOf(programme, strand, cues)) {
+    const { words, pins } = toWeave(programme, strand, run.cues);
+    const order = {
+      url: materialUrl(file.hash),
+      duration: toSeconds(file.length),
+      language,
+      words,
+      pins: pins.map((pin): Pin => ({
+        index: pin.index,
+        ...(pin.start !== undefined && { start: there(pin.start) }),
+        ...(pin.end !== undefined && { end: there(pin.end) }),
+      })),
+      within: {
+        start: there(later(heard.start, run.within.start)),
+        end: there(earlier(heard.end, run.within.end)),
+      },
+    };
+    const woven = await worker.get().weave(order, proxy(told));
+    all.push(...woven.map((word) => ({ ...word, start: here(word.start), end: here(word.end) })));
+  }
+  return all;
+}
+
+/** The language that is woven in where none is chosen. */
+export const languageFor = (programme: Programme): string =>
+  languageOf(programme) === 'none' ? 'und' : 'en';
+
+/** Weaves one cue as it is now, on the main sound. */
+export async function weaveAgain(id: Id): Promise<void> {
+  const { programme } = openNow();
+  const cue = programme.cues[id];
+  const material = programme.facts.sound;
+  if (!cue || material === null) return say.note('There is no sound to weave on.');
+  try {
+    const woven = await weave(
+      programme,
+      cue.strand,
+      [id],
+      material,
+      languageFor(programme),
+      () => undefined,
+    );
+    const now = openNow().programme;
+    if (now.cues[id] === cue) make(weaveCues(now, toWeave(now, cue.strand, [id]), woven));
+  } catch (error) {
+    say.problem(`${wordsOf(error)} The words were left as they are.`);
+  }
 }
 
 /** What is heard to either side of a word that is played. */

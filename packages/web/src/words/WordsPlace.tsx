@@ -229,7 +229,7 @@ function TextTools() {
         <Button rightSection={<IconChevronDown size={14} />}>Work on the text</Button>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Item rightSection={<kbd className="key">A</kbd>} onClick={() => showWindow('weave')}>
+        <Menu.Item rightSection={<kbd className="key">Z</kbd>} onClick={() => showWindow('weave')}>
           Weave words on the sound …
         </Menu.Item>
         <Menu.Item

@@ -2,6 +2,7 @@
 import { plainText } from '../../text/lines.ts';
 import { words as wordsOf } from '../../text/words.ts';
 import { frameAfter, frameBefore, frames } from '../../time/frameRate.ts';
+import type { Range } from '../../time/range.ts';
 import { add, earlier, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
 import { SURE } from '../../weave/confidence.ts';
 import type { Pin, Woven } from '../../weave/weaver.ts';
@@ -47,6 +48,34 @@ export function toWeave(programme: Programme, strand: Id, ids: readonly Id[]): W
   return { cues: cues.map(({ id }) => id), words, pins };
 }
 
+/** Cues of a strand that follow each other, and the time that their words can lie in: up to what stands on either side. */
+export interface Run {
+  readonly cues: readonly Id[];
+  readonly within: Range;
+}
+
+/** Cues as the runs that they stand in; words before the first or after the last of all have the whole time. */
+export function runsOf(programme: Programme, strand: Id, ids: readonly Id[]): Run[] {
+  const chosen = new Set(ids);
+  const row = cuesInOrder(programme, strand);
+  const runs: { cues: Id[]; start: Ticks; end: Ticks }[] = [];
+  row.forEach((cue, at) => {
+    if (!chosen.has(cue.id)) return;
+    const before = row[at - 1];
+    const after = row[at + 1];
+    const run = runs.at(-1);
+    const start = before ? (before.words.at(-1)?.end ?? before.end) : ZERO;
+    const end = after
+      ? (after.words[0]?.start ?? after.start)
+      : later(programme.facts.length, cue.end);
+    if (run && before && chosen.has(before.id)) {
+      run.cues.push(cue.id);
+      run.end = end;
+    } else runs.push({ cues: [cue.id], start, end });
+  });
+  return runs.map(({ cues, start, end }) => ({ cues, within: { start, end: later(start, end) } }));
+}
+
 /** How far before its first word a cue comes, and how far after its last it goes, in frames. */
 export interface Follow {
   readonly lead: number;
@@ -89,14 +118,13 @@ export function weaveCues(
   const doubtful = woven.filter(
     ({ start, confidence }) => start !== null && confidence < SURE,
   ).length;
+  const count = (some: number) => `${String(some)} ${some === 1 ? 'word' : 'words'}`;
   const notes = [
-    ...(unsaid > 0
-      ? [`${String(unsaid)} ${unsaid === 1 ? 'word was' : 'words were'} not heard`]
-      : []),
-    ...(doubtful > 0 ? [`${String(doubtful)} ${doubtful === 1 ? 'is' : 'are'} doubtful`] : []),
+    ...(unsaid > 0 ? [`${count(unsaid)} not heard`] : []),
+    ...(doubtful > 0 ? [`${count(doubtful)} doubtful`] : []),
   ];
   return {
-    name: `Weave ${String(woven.length)} ${woven.length === 1 ? 'word' : 'words'}`,
+    name: `Weave ${count(woven.length)}`,
     changes,
     ...(notes.length > 0 && { note: `${notes.join(', ')}.` }),
   };

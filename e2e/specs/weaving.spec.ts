@@ -1,0 +1,110 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
+import { expect, held, kept, open, SECOND, test } from '../fixtures.ts';
+
+const { phrases } = JSON.parse(
+  readFileSync(fileURLToPath(new URL('../../demo/ferry/phrases.json', import.meta.url)), 'utf8'),
+) as { phrases: { text: string; start: number; end: number }[] };
+
+const cuesOf = async (serving: Parameters<typeof held>[0], id: string) =>
+  Object.values((await held(serving, id)).programme.cues).sort((a, b) => a.start - b.start);
+
+/** Has everything woven, and takes it. */
+async function weaveAll(page: Page) {
+  await page.keyboard.press('z');
+  const dialog = page.getByRole('dialog', { name: 'Weave words' });
+  await dialog.getByRole('button', { name: /^Weave \d+ words$/ }).click();
+  await dialog.getByRole('button', { name: 'Take the times' }).click({ timeout: 60_000 });
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+}
+
+test('every word gets its time by one press, cues follow, and it is one step back', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  test.slow();
+  await open(page, programme, 'timing');
+  const before = await cuesOf(serving, programme);
+  await weaveAll(page);
+  await kept(page);
+  await expect
+    .poll(async () => (await cuesOf(serving, programme)).every(({ words }) => words.length > 0))
+    .toBe(true);
+  const cues = await cuesOf(serving, programme);
+  // The cues are the first phrases of the narration, whose times are known.
+  cues.forEach((cue, at) => {
+    const phrase = phrases[at];
+    expect(Math.abs((cue.words[0]?.start ?? 0) / SECOND - (phrase?.start ?? 0))).toBeLessThan(0.15);
+    expect(cue.start).toBeLessThanOrEqual(cue.words[0]?.start ?? 0);
+    expect(cue.end).toBeGreaterThanOrEqual(cue.words.at(-1)?.end ?? Infinity);
+  });
+
+  // The words stand in the cue with their times; one is pinned a frame later, and nothing else moves.
+  await page.keyboard.press('Escape');
+  for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowDown');
+  const chips = page.getByRole('list', { name: 'Words' });
+  await chips.getByRole('button', { name: /^has,/ }).click();
+  await page.getByRole('menuitem', { name: 'A frame later, pinned' }).click();
+  await expect(chips.getByRole('button', { name: 'has, pinned' })).toBeVisible();
+  await kept(page);
+  const fourth = async () => (await cuesOf(serving, programme))[3];
+  const had = cues[3]?.words[1];
+  await expect.poll(async () => (await fourth())?.words[1]?.source).toBe('pinned');
+  const moved = await cuesOf(serving, programme);
+  expect((moved[3]?.words[1]?.start ?? 0) - (had?.start ?? 0)).toBe(SECOND / 25);
+  expect(moved[3]?.words[4]).toEqual(cues[3]?.words[4]);
+  expect(moved[4]).toEqual(cues[4]);
+
+  // A word is written into the cue: only that cue is woven anew, and the pin stays.
+  await page.getByRole('textbox', { name: 'Text' }).fill('Somebody has to really oil the bell.');
+  await page.getByRole('textbox', { name: 'Text' }).press('Enter');
+  await expect(chips.getByRole('button', { name: 'really, not heard' })).toBeVisible();
+  await chips.getByRole('button', { name: 'Weave it again' }).click();
+  await kept(page);
+  const written = await cuesOf(serving, programme);
+  expect(written[3]?.words.map(({ text }) => text)).toEqual(
+    'Somebody has to oil the bell.'.split(' '),
+  );
+  expect(written[3]?.words[1]?.source).toBe('pinned');
+  expect(written.slice(4)).toEqual(moved.slice(4));
+
+  // Woven again, the pin stays where it is; and all of it survives a reload.
+  await weaveAll(page);
+  await kept(page);
+  await page.reload();
+  await expect(page.getByRole('application')).toBeVisible();
+  const again = (await fourth())?.words[1];
+  expect([again?.source, again?.start]).toEqual(['pinned', moved[3]?.words[1]?.start]);
+
+  for (let step = 0; step < 6; step++) {
+    await page.keyboard.press('Control+z');
+    await kept(page);
+  }
+  await expect.poll(async () => await cuesOf(serving, programme)).toEqual(before);
+});
+
+test('weaving is stopped, and says what it lacks', async ({ page, serving, programme }) => {
+  await open(page, programme, 'words');
+  await page.getByRole('button', { name: 'Work on the text' }).click();
+  await page.getByRole('menuitem', { name: /Weave words on the sound/ }).click();
+  const dialog = page.getByRole('dialog', { name: 'Weave words' });
+  await dialog.getByRole('button', { name: /^Weave \d+ words$/ }).click();
+  await dialog.getByRole('button', { name: 'Stop' }).click();
+  await expect(dialog.getByRole('button', { name: /^Weave \d+ words$/ })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  expect((await cuesOf(serving, programme)).every(({ words }) => words.length === 0)).toBe(true);
+});
+
+test.describe('with nothing in it', () => {
+  test.use({ content: 'empty' });
+  test('it says that there are no words', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'New programme' }).first().click();
+    await page.getByRole('link', { name: /^Timing/ }).click();
+    await expect(page.getByRole('button', { name: 'Weave' })).toBeVisible();
+    await page.keyboard.press('z');
+    await expect(page.getByRole('dialog')).toContainText('There are no words yet.');
+  });
+});
