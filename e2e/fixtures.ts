@@ -117,6 +117,7 @@ interface HeldCue {
   readonly start: number;
   readonly end: number;
   readonly text: readonly (readonly { text: string }[])[];
+  readonly words: readonly { text: string; start: number; end: number; source: string }[];
 }
 
 export interface Held {

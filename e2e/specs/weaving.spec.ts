@@ -85,6 +85,48 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   await expect.poll(async () => await cuesOf(serving, programme)).toEqual(before);
 });
 
+test('a narration that was pasted whole is woven and cut, a word a cue', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  test.slow();
+  await open(page, programme, 'timing');
+  // One cue for all that is said in the first half minute.
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('j');
+  await kept(page);
+  await weaveAll(page);
+  await kept(page);
+  const [whole] = await cuesOf(serving, programme);
+  expect(whole?.words.length).toBeGreaterThan(100);
+
+  await page.keyboard.press('Shift+C');
+  const dialog = page.getByRole('dialog', { name: 'Cut cues anew' });
+  await expect(dialog.getByRole('button', { name: /^Cut into \d+ cues$/ })).toBeEnabled();
+  await expect(async () => {
+    await dialog.getByText('So many words a cue').click({ timeout: 2000 });
+    await expect(dialog.getByRole('textbox', { name: 'Words a cue' })).toBeVisible({
+      timeout: 1000,
+    });
+  }).toPass();
+  await dialog.getByRole('button', { name: /^Cut into \d+ cues$/ }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await kept(page);
+  await expect
+    .poll(async () => (await cuesOf(serving, programme)).length)
+    .toBe(whole?.words.length);
+  const cues = await cuesOf(serving, programme);
+  expect(cues.map(({ words }) => words.length)).toEqual(cues.map(() => 1));
+  cues.forEach((cue, at) => {
+    expect(cue.start).toBeGreaterThanOrEqual(cues[at - 1]?.end ?? 0);
+    expect(Math.abs(cue.start - (cue.words[0]?.start ?? 0)) / SECOND).toBeLessThan(0.05);
+  });
+  await page.keyboard.press('Control+z');
+  await kept(page);
+  await expect.poll(async () => (await cuesOf(serving, programme)).length).toBe(1);
+});
+
 test('weaving is stopped, and says what it lacks', async ({ page, serving, programme }) => {
   await open(page, programme, 'words');
   await page.getByRole('button', { name: 'Work on the text' }).click();

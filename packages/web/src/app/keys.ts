@@ -219,6 +219,12 @@ export const KEYS: readonly Key[] = [
     run: nextDoubtful,
   },
   {
+    keys: 'Shift C',
+    does: 'Cut cues anew: by sense and pauses, or so many words each',
+    group: 'Cues, or what is in hand',
+    run: () => showWindow('cutCues'),
+  },
+  {
     keys: 'W',
     does: 'Fit the lines: break them by sense, split what is too long',
     group: 'Cues, or what is in hand',

@@ -42,6 +42,11 @@ const WINDOWS = {
     size: 680,
     body: lazyPart(() => import('../weaving/Weave.tsx')),
   },
+  cutCues: {
+    title: 'Cut cues anew',
+    size: 780,
+    body: lazyPart(() => import('../weaving/CutCues.tsx')),
+  },
   fitLines: {
     title: 'Fit the lines',
     size: 780,

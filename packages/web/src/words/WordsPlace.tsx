@@ -233,6 +233,12 @@ function TextTools() {
           Weave words on the sound …
         </Menu.Item>
         <Menu.Item
+          rightSection={<kbd className="key">Shift C</kbd>}
+          onClick={() => showWindow('cutCues')}
+        >
+          Cut cues anew …
+        </Menu.Item>
+        <Menu.Item
           rightSection={<kbd className="key">W</kbd>}
           onClick={() => showWindow('fitLines')}
         >
