@@ -127,28 +127,8 @@ export default function Weave({ close }: { close: () => void }) {
             again();
           }}
         />
-        <NumberInput
-          size="xs"
-          w={150}
-          label="Before its first word"
-          suffix={lead === 1 ? ' frame' : ' frames'}
-          min={0}
-          max={50}
-          value={lead}
-          disabled={!follows}
-          onChange={(value) => typeof value === 'number' && setLead(value)}
-        />
-        <NumberInput
-          size="xs"
-          w={150}
-          label="After its last word"
-          suffix={tail === 1 ? ' frame' : ' frames'}
-          min={0}
-          max={50}
-          value={tail}
-          disabled={!follows}
-          onChange={(value) => typeof value === 'number' && setTail(value)}
-        />
+        <FrameCount label="Before its first word" count={lead} set={setLead} off={!follows} />
+        <FrameCount label="After its last word" count={tail} set={setTail} off={!follows} />
       </div>
       <Switch
         size="xs"
@@ -199,6 +179,27 @@ export default function Weave({ close }: { close: () => void }) {
     </div>
   );
 }
+
+interface FrameCountProps {
+  readonly label: string;
+  readonly count: number;
+  readonly set: (count: number) => void;
+  readonly off: boolean;
+}
+
+const FrameCount = ({ label, count, set, off }: FrameCountProps) => (
+  <NumberInput
+    size="xs"
+    w={150}
+    label={label}
+    suffix={count === 1 ? ' frame' : ' frames'}
+    min={0}
+    max={50}
+    value={count}
+    disabled={off}
+    onChange={(value) => typeof value === 'number' && set(value)}
+  />
+);
 
 /** What was found: how much of it is sure, and what is not. */
 function Found({ woven, words }: { woven: readonly Woven[]; words: readonly string[] }) {
