@@ -151,14 +151,15 @@ export class RowsOfTiming {
   /** Where a second stands: in the lane, on the waveform, or on the ruler. */
   async point(
     second: number,
-    band: 'lane' | 'wave' | 'tags' = 'lane',
+    band: 'lane' | 'wave' | 'tags' | 'words' = 'lane',
     span = 8,
   ): Promise<{ x: number; y: number }> {
     const box = await this.rows.boundingBox();
     if (!box) throw new Error('The rows are not to be seen.');
     const canvas = await this.rows.locator('canvas').first().boundingBox();
     const row = Math.floor(second / span);
-    const y = box.y + row * (canvas?.height ?? 0) + { lane: 90, wave: 52, tags: 26 }[band];
+    const y =
+      box.y + row * (canvas?.height ?? 0) + { lane: 90, wave: 52, tags: 26, words: 85 }[band];
     return { x: box.x + ((second % span) / span) * (canvas?.width ?? 0), y };
   }
 
@@ -168,7 +169,7 @@ export class RowsOfTiming {
     options: {
       drop?: boolean;
       modifier?: 'Alt' | 'Shift';
-      band?: 'lane' | 'wave' | 'tags';
+      band?: 'lane' | 'wave' | 'tags' | 'words';
     } = {},
   ): Promise<void> {
     const { mouse, keyboard } = this.#page;

@@ -10,6 +10,7 @@ test('programmes are made, renamed, copied, deleted, brought back and searched',
   await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
   await expect(list).toHaveCount(3);
+  await expect(page.getByRole('menu')).toHaveCount(0);
   await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor, copy' }).click();
   await page.getByRole('menuitem', { name: 'Rename …' }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill('The Chain');

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
-import { expect, held, kept, open, SECOND, test } from '../fixtures.ts';
+import { expect, held, kept, open, RowsOfTiming, SECOND, test } from '../fixtures.ts';
 
 const { phrases } = JSON.parse(
   readFileSync(fileURLToPath(new URL('../../demo/ferry/phrases.json', import.meta.url)), 'utf8'),
@@ -45,6 +45,10 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   await page.keyboard.press('Escape');
   for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowDown');
   const chips = page.getByRole('list', { name: 'Words' });
+  // The word that is said at the playhead is lit.
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(chips.locator('li[data-said]')).toContainText('Somebody');
   await chips.getByRole('button', { name: /^has,/ }).click();
   await page.getByRole('menuitem', { name: 'A frame later, pinned' }).click();
   await expect(chips.getByRole('button', { name: 'has, pinned' })).toBeVisible();
@@ -56,6 +60,19 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   expect((moved[3]?.words[1]?.start ?? 0) - (had?.start ?? 0)).toBe(SECOND / 25);
   expect(moved[3]?.words[4]).toEqual(cues[3]?.words[4]);
   expect(moved[4]).toEqual(cues[4]);
+
+  // An edge that two words share is dragged under the waveform: both move, and it is one step.
+  const [to, oil] = [moved[3]?.words[2], moved[3]?.words[3]];
+  const from = (oil?.start ?? 0) / SECOND;
+  await new RowsOfTiming(page).drag(from, from + 0.1, { band: 'words', modifier: 'Alt' });
+  await kept(page);
+  await expect.poll(async () => (await fourth())?.words[3]?.source).toBe('pinned');
+  const dragged = await fourth();
+  expect(Math.abs((dragged?.words[3]?.start ?? 0) / SECOND - from - 0.1)).toBeLessThan(0.02);
+  expect(dragged?.words[2]).toMatchObject({ start: to?.start, end: dragged?.words[3]?.start });
+  expect(dragged?.words[4]).toEqual(moved[3]?.words[4]);
+  await page.keyboard.press('Control+z');
+  await kept(page);
 
   // A word is written into the cue: only that cue is woven anew, and the pin stays.
   await page.getByRole('textbox', { name: 'Text' }).fill('Somebody has to really oil the bell.');

@@ -5,7 +5,7 @@
  * brought nearer to the voice by the words that fit; each stretch is aligned again. `docs/weave.md` tells it at length.
  */
 import type { Range } from '../time/range.ts';
-import { fromSeconds, toSeconds, type Ticks } from '../time/ticks.ts';
+import { earlier, fromSeconds, later, toSeconds, type Ticks } from '../time/ticks.ts';
 import type { AcousticModel } from './acousticModel.ts';
 import { Adaptation } from './adapt.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
@@ -148,7 +148,7 @@ export class Weaver {
         source: pin ? 'pinned' : 'woven',
       };
     });
-    return woven;
+    return besidePins(woven);
   }
 
   #token(word: string, pinned: boolean): Token {
@@ -255,6 +255,22 @@ function edgesOf(voice: Voice, places: Places): ([Ticks, Ticks] | undefined)[] {
     if (gapAfter >= PAUSE) end = edgeBesidePause(voice.loudness, end, -1, gapAfter * FRAME);
     return [fromSeconds(start), fromSeconds(Math.max(start, end))];
   });
+}
+
+/** Words beside a pin, which lies between two frames, end before it and begin after it. */
+function besidePins(words: readonly Woven[]): Woven[] {
+  const told = words.map((word): { -readonly [K in keyof Woven]: Woven[K] } => ({ ...word }));
+  let last: number | undefined;
+  told.forEach((word, at) => {
+    const before = last === undefined ? undefined : told[last];
+    if (word.start === null || word.end === null) return;
+    if (before && before.start !== null && before.end !== null && before.end > word.start) {
+      if (word.source === 'pinned') before.end = later(before.start, word.start);
+      else word.start = earlier(before.end, word.end);
+    }
+    last = at;
+  });
+  return told;
 }
 
 /** The time at which a frame takes over from the one before it, in seconds. */

@@ -15,6 +15,7 @@ const indigo: MantineColorsTuple = [
 ];
 
 export const theme = createTheme({
+  respectReducedMotion: true,
   fontFamily: "'Commissioner Variable', sans-serif",
   headings: { fontFamily: "'Fraunces Variable', serif" },
   primaryColor: 'indigo',

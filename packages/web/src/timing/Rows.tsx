@@ -7,14 +7,30 @@ import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { heardBeats, heardHits, heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
+import { saidAt } from '@cadence/core/programme/saidAt.ts';
 import { useDyes } from '../app/dyes.ts';
-import { currentCues, useApp, useAppDispatch, useShown } from '../app/store.ts';
+import {
+  currentCues,
+  currentStrand,
+  openNow,
+  useApp,
+  useAppDispatch,
+  useShown,
+} from '../app/store.ts';
 import { looked, ROW_SPANS } from '../app/view.ts';
 import { useHeardAll } from '../material/heard.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { drawRow } from './drawRow.ts';
-import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
+import {
+  countRows,
+  instantAt,
+  pixelsOf,
+  pointOf,
+  rowShape,
+  spanOf,
+  type Page,
+} from './geometry.ts';
 import { InPlaceText } from './InPlaceText.tsx';
 import type { RowContent, Wave } from './rowContent.ts';
 import { thingsOf } from './things.ts';
@@ -165,6 +181,7 @@ export function Rows() {
             />
           );
         })}
+        <SaidWord page={page} />
         <Playhead page={page} scroller={scroller} />
         {pointer.band && <Band page={page} band={pointer.band} />}
         {editing !== null && programme.cues[editing] && (
@@ -249,6 +266,32 @@ function Playhead({
         <path d="M-5 4H5" stroke="var(--linen)" strokeWidth={1.4} />
       </svg>
     </div>
+  );
+}
+
+/** A light on the word that is said. */
+function SaidWord({ page }: { page: Page }) {
+  const element = useRef<HTMLDivElement>(null);
+  const place = (time: Ticks) => {
+    const light = element.current;
+    if (!light) return;
+    const { programme } = openNow();
+    const said = saidAt(programme, currentStrand(programme), time);
+    light.hidden = !said;
+    if (!said) return;
+    const { row } = pointOf(page, time);
+    const start = row * page.span;
+    const left = pixelsOf(page, Math.max(0, said.word.start - start));
+    const right = pixelsOf(page, Math.min(page.span, said.word.end - start));
+    const top = row * page.shape.step + page.shape.waveTop;
+    light.style.transform = `translate(${left}px, ${top}px)`;
+    light.style.width = `${Math.max(2, right - left)}px`;
+  };
+  useTimeFollower(place);
+  useLayoutEffect(() => place(player.time));
+  const { waveTop, laneTop } = page.shape;
+  return (
+    <div ref={element} className={classes.said} style={{ height: laneTop - waveTop }} aria-hidden />
   );
 }
 

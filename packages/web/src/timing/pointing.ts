@@ -8,6 +8,7 @@ import { moveSeam } from '@cadence/core/programme/edits/moveSeam.ts';
 import { trimPiece } from '@cadence/core/programme/edits/pieces.ts';
 import { moveBeat } from '@cadence/core/programme/edits/pulse.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
+import { moveWordEdge } from '@cadence/core/programme/edits/weaveCues.ts';
 import { materialTime } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
@@ -21,6 +22,8 @@ export type Target =
   | { readonly kind: 'edge'; readonly cue: Id; readonly edge: Edge }
   | { readonly kind: 'seam'; readonly before: Id; readonly after: Id }
   | { readonly kind: 'cue'; readonly cue: Id }
+  /** An edge of one of the timed words of a cue. */
+  | { readonly kind: 'word'; readonly cue: Id; readonly at: number; readonly edge: Edge }
   | { readonly kind: 'lane' }
   | { readonly kind: 'mark'; readonly id: Id }
   | { readonly kind: 'beat'; readonly id: Id }
@@ -54,6 +57,12 @@ export function targetAt(
     const mark = nearest(instantsWithin(marksInOrder(programme), wide), time);
     if (mark) return { kind: 'mark', id: mark.id };
   }
+  const { words, waveHeight } = page.shape;
+  const word =
+    words !== null && y > waveTop + waveHeight && !inLane
+      ? wordEdgeAt(cues, time, reach)
+      : undefined;
+  if (word) return word;
   if (!inLane) return onWave(programme, hand, time, reach);
   return inLaneAt(cues, time, reach);
 }
@@ -96,6 +105,25 @@ function onWave(programme: Programme, hand: Hand, time: Ticks, reach: Ticks): Ta
   return { kind: 'wave', over: inside?.id ?? null };
 }
 
+/** The edge of a word under the waveform that is nearest to a time. */
+function wordEdgeAt(cues: readonly Cue[], time: Ticks, reach: Ticks): Target | undefined {
+  const place = firstEndingAfter(cues, (time - reach) as Ticks);
+  const edges = cues.slice(Math.max(0, place - 1), place + 2).flatMap((cue) =>
+    cue.words.flatMap((word, at) =>
+      (['start', 'end'] as const).map((edge) => {
+        const inside = time >= word.start && time < word.end;
+        const held = inside ? Math.min(reach, (word.end - word.start) / 2) : reach;
+        return { cue: cue.id, at, edge, distance: Math.abs(word[edge] - time), held };
+      }),
+    ),
+  );
+  // Where two words touch, it is the start of the second that is taken.
+  const found = edges
+    .filter(({ distance, held }) => distance <= held)
+    .sort((a, b) => a.distance - b.distance || (a.edge === 'start' ? -1 : 1))[0];
+  return found && { kind: 'word', cue: found.cue, at: found.at, edge: found.edge };
+}
+
 function inLaneAt(cues: readonly Cue[], time: Ticks, reach: Ticks): Target {
   const place = firstEndingAfter(cues, (time - reach) as Ticks);
   const [first, second] = [cues[place], cues[place + 1]];
@@ -129,6 +157,7 @@ export const cursorOf: Readonly<Record<Target['kind'], string>> = {
   edge: 'ew-resize',
   seam: 'col-resize',
   cue: 'grab',
+  word: 'ew-resize',
   lane: 'crosshair',
   mark: 'grab',
   beat: 'ew-resize',
@@ -149,6 +178,7 @@ export function draggedWith(target: Target, selection: readonly Id[], picked: re
     case 'cue':
       return [...selection];
     case 'edge':
+    case 'word':
       return [target.cue];
     case 'seam':
       return [target.before, target.after];
@@ -180,6 +210,8 @@ export function dragEdit(
       const ids = selection.includes(target.cue) ? selection : [target.cue];
       return moveCues(programme, ids, subtract(to, from));
     }
+    case 'word':
+      return moveWordEdge(programme, target.cue, target.at, target.edge, to);
     case 'lane':
       return addCue(
         programme,

@@ -1,6 +1,6 @@
 import { apply } from '@cadence/core/programme/apply.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import { at25, countingIds, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
@@ -106,6 +106,27 @@ describe('the pointer', () => {
       hits: false,
     });
     expect(target(75, 50, 'pieces')).toEqual({ kind: 'wave', over: 'p' });
+  });
+
+  it('finds the edges of words under the waveform, the start where two touch', () => {
+    const [first] = cues;
+    const word = (text: string, start: number, end: number) => ({
+      text,
+      start: at25(start),
+      end: at25(end),
+      source: 'woven' as const,
+    });
+    const spoken = [
+      { ...(first as Cue), words: [word('The', 52, 60), word('ferry', 60, 80)] },
+      ...cues.slice(1),
+    ];
+    const shaped = { ...page, shape: rowShape(true) };
+    const at = (frame: number) =>
+      targetAt(shaped, programme, spoken, 'cues', pointOf(page, at25(frame)), 85);
+    expect(at(52.5)).toEqual({ kind: 'word', cue: 'c1', at: 0, edge: 'start' });
+    expect(at(60)).toEqual({ kind: 'word', cue: 'c1', at: 1, edge: 'start' });
+    expect(at(79.5)).toEqual({ kind: 'word', cue: 'c1', at: 1, edge: 'end' });
+    expect(at(70)).toEqual({ kind: 'wave', over: null });
   });
 
   it('finds a cue that runs on from the row before', () => {

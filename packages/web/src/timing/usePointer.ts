@@ -52,6 +52,12 @@ interface Place extends Point {
   readonly top: number;
 }
 
+/** The one cue that a target belongs to. */
+const cueOf = (target: Target): Id | undefined =>
+  target.kind === 'cue' || target.kind === 'edge' || target.kind === 'word'
+    ? target.cue
+    : undefined;
+
 /** What the pointer is over, of what is in hand. */
 function aim(page: Page, place: Place): Target {
   const { programme } = openNow();
@@ -192,7 +198,7 @@ export function usePointer(
       const place = tools.placeOf(event);
       const { view } = store.getState();
       const target = aim(page, place);
-      const cue = target.kind === 'cue' || target.kind === 'edge' ? target.cue : undefined;
+      const cue = cueOf(target);
       const more = event.shiftKey || event.ctrlKey || event.metaKey;
       const chosen = (now: readonly Id[], id: Id) => {
         if (more) return now.includes(id) ? now.filter((each) => each !== id) : [...now, id];
@@ -258,8 +264,7 @@ export function usePointer(
           editText(hold.id);
         }
       } else if (!event.shiftKey && !event.ctrlKey && !event.metaKey) {
-        const cue =
-          hold.target.kind === 'cue' || hold.target.kind === 'edge' ? hold.target.cue : undefined;
+        const cue = cueOf(hold.target);
         const pick = pickOf(hold.target);
         if (pick !== null) store.dispatch(picked([pick]));
         else store.dispatch(selected(cue === undefined ? [] : [cue]));

@@ -1,6 +1,7 @@
 /** The words of a cue with their times: each can be heard, moved a little and pinned. */
 import { Menu } from '@mantine/core';
 import { IconPin } from '@tabler/icons-react';
+import { useRef } from 'react';
 import { doubtfulIn, unpinWords, wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
@@ -8,6 +9,7 @@ import { frameLength } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, subtract, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { make } from '../app/edit.ts';
 import { openNow, useShown } from '../app/store.ts';
+import { useTimeFollower } from '../playback/usePlayer.ts';
 import { pin, playWord, weaveAgain } from './weaving.ts';
 import classes from './WordChips.module.css';
 
@@ -18,9 +20,16 @@ export function WordChips({ cue }: { cue: Cue }) {
   const words = wordsIn(cue);
   const times = timesOf(cue.words, words);
   const doubtful = doubtfulIn(cue);
+  const list = useRef<HTMLUListElement>(null);
+  useTimeFollower((now) => {
+    const said = times.findIndex((time) => time && time.start <= now && now < time.end);
+    list.current?.querySelectorAll('li').forEach((chip, place) => {
+      chip.toggleAttribute('data-said', place === said);
+    });
+  });
   if (cue.words.length === 0) return null;
   return (
-    <ul className={classes.chips} aria-label="Words">
+    <ul ref={list} className={classes.chips} aria-label="Words">
       {words.map((word, place) => {
         const time = times[place];
         const pinned = time?.source === 'pinned';

@@ -4,7 +4,15 @@ import { cuesInOrder } from '../order.ts';
 import type { Cue, Programme } from '../programme.ts';
 import { at25, programmeWithCues } from '../samples.ts';
 import { done } from './done.samples.ts';
-import { doubtfulIn, pinWord, runsOf, toWeave, unpinWords, weaveCues } from './weaveCues.ts';
+import {
+  doubtfulIn,
+  moveWordEdge,
+  pinWord,
+  runsOf,
+  toWeave,
+  unpinWords,
+  weaveCues,
+} from './weaveCues.ts';
 
 const programme = programmeWithCues([
   ['Heave', 0, 20],
@@ -162,6 +170,35 @@ describe('pins', () => {
     expect(toWeave(pinned, 's', all).pins).toEqual([{ index: 4, start: at25(60), end: at25(67) }]);
     const free = done(pinned, unpinWords(pinned, 'c3', [1]));
     expect(toWeave(free, 's', all).pins).toEqual([]);
+  });
+
+  it('come of dragging an edge: a word that touches goes along, one that does not stays', () => {
+    const dragged = (at: number, edge: 'start' | 'end', to: number) =>
+      done(heard, moveWordEdge(heard, 'c3', at, edge, at25(to))).cues.c3?.words.map((word) => [
+        frames(word.start),
+        frames(word.end),
+        word.source,
+      ]);
+    // "heave" touches "and"; between "and" and "the" there is a pause.
+    expect(dragged(1, 'start', 56)).toEqual([
+      [52, 56, 'woven'],
+      [56, 60, 'pinned'],
+      [66, 68, 'woven'],
+      [68, 78, 'woven'],
+    ]);
+    expect(dragged(1, 'end', 63)?.slice(1, 3)).toEqual([
+      [58, 63, 'pinned'],
+      [66, 68, 'woven'],
+    ]);
+    // Neither word is passed.
+    expect(dragged(1, 'start', 10)?.slice(0, 2)).toEqual([
+      [52, 52, 'woven'],
+      [52, 60, 'pinned'],
+    ]);
+    expect(dragged(0, 'end', 99)?.slice(0, 2)).toEqual([
+      [52, 60, 'pinned'],
+      [60, 60, 'woven'],
+    ]);
   });
 
   it('are found by their word where one before it was not heard', () => {

@@ -3,7 +3,7 @@ import { plainText } from '../../text/lines.ts';
 import { words as wordsOf } from '../../text/words.ts';
 import { frameAfter, frameBefore, frames } from '../../time/frameRate.ts';
 import type { Range } from '../../time/range.ts';
-import { add, earlier, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
+import { add, earlier, fromSeconds, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
 import { SURE } from '../../weave/confidence.ts';
 import type { Pin, Woven } from '../../weave/weaver.ts';
 import { update, type Change, type Edit } from '../change.ts';
@@ -201,6 +201,45 @@ export function pinWord(
     return [{ ...time, start: earlier(end, later(time.start, to.end)), end }];
   });
   return { name, changes: update('cue', cue, { words }) };
+}
+
+/** Words that are no further apart touch: the edge between them belongs to both. */
+const TOUCHING = fromSeconds(0.03);
+
+/**
+ * Moves one edge of a word and fixes the word. A word that touches it there goes along, so that no gap opens; one that
+ * does not makes room. It never passes the other edge of either.
+ *
+ * @param at  which of the timed words of the cue
+ */
+export function moveWordEdge(
+  programme: Programme,
+  id: Id,
+  at: number,
+  edge: 'start' | 'end',
+  to: Ticks,
+): Edit {
+  const cue = programme.cues[id];
+  const word = cue?.words[at];
+  if (!cue || !word) return { name: 'Pin a word', changes: [] };
+  const [before, after] = [cue.words[at - 1], cue.words[at + 1]];
+  const words = [...cue.words];
+  if (edge === 'start') {
+    const start = later(earlier(to, word.end), before?.start ?? ZERO);
+    words[at] = { ...word, start, source: 'pinned' };
+    if (before) {
+      const touches = subtract(word.start, before.end) <= TOUCHING;
+      words[at - 1] = { ...before, end: touches ? start : earlier(before.end, start) };
+    }
+  } else {
+    const end = later(word.start, after ? earlier(to, after.end) : to);
+    words[at] = { ...word, end, source: 'pinned' };
+    if (after) {
+      const touches = subtract(after.start, word.end) <= TOUCHING;
+      words[at + 1] = { ...after, start: touches ? end : later(after.start, end) };
+    }
+  }
+  return { name: `Pin a word’s ${edge}`, changes: update('cue', cue, { words }) };
 }
 
 /** Gives the times of some words back to weaving. */

@@ -1,0 +1,46 @@
+import type { Ticks } from '../time/ticks.ts';
+import type { Programme, WordTime } from './programme.ts';
+import { saidAt } from './saidAt.ts';
+import { at25, programmeWithCues } from './samples.ts';
+
+describe('the word that is said', () => {
+  const word = (text: string, start: number, end: number): WordTime => ({
+    text,
+    start: at25(start),
+    end: at25(end),
+    source: 'woven',
+  });
+  const bare = programmeWithCues([
+    ['Heave and hold', 10, 30],
+    ['the chain', 40, 60],
+  ]);
+  const [first, second] = [bare.cues.c1, bare.cues.c2];
+  const programme: Programme = {
+    ...bare,
+    cues: {
+      ...(first && { c1: { ...first, words: [word('Heave', 8, 15), word('hold', 20, 32)] } }),
+      ...(second && { c2: { ...second, words: [word('the', 42, 45), word('chain', 45, 58)] } }),
+    },
+  };
+  const said = (frame: number) => {
+    const found = saidAt(programme, 's', at25(frame));
+    return found && `${found.cue.id} ${found.word.text}`;
+  };
+
+  it('is the one whose time it is, to its end', () => {
+    expect(said(12)).toBe('c1 Heave');
+    expect(said(45)).toBe('c2 chain');
+    expect(saidAt(programme, 's', (at25(58) - 1) as Ticks)?.word.text).toBe('chain');
+    expect(said(58)).toBeUndefined();
+  });
+
+  it('is also that which is said beside its cue', () => {
+    expect(said(8)).toBe('c1 Heave');
+    expect(said(31)).toBe('c1 hold');
+  });
+
+  it('is none in a pause, before all and after all', () => {
+    for (const frame of [0, 17, 36, 90]) expect(said(frame)).toBeUndefined();
+    expect(saidAt(bare, 's', at25(12))).toBeUndefined();
+  });
+});

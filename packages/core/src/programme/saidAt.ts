@@ -1,0 +1,22 @@
+/** The word that is said at an instant, as far as words have their times. */
+import { firstEndingAfter } from '../time/range.ts';
+import type { Ticks } from '../time/ticks.ts';
+import { cuesInOrder } from './order.ts';
+import type { Cue, Id, Programme, WordTime } from './programme.ts';
+
+export interface SaidWord {
+  readonly cue: Cue;
+  readonly word: WordTime;
+}
+
+/** The word of a strand that is said at a time; undefined in a pause, and where no word is timed. */
+export function saidAt(programme: Programme, strand: Id, time: Ticks): SaidWord | undefined {
+  const row = cuesInOrder(programme, strand);
+  // A word may be said a little before its cue is there, or after it has gone.
+  const near = firstEndingAfter(row, time);
+  for (const cue of row.slice(Math.max(0, near - 1), near + 2)) {
+    const word = cue.words.find(({ start, end }) => start <= time && time < end);
+    if (word) return { cue, word };
+  }
+  return undefined;
+}
