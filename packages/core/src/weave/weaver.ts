@@ -71,7 +71,8 @@ export class Weaver {
   readonly #own: Likelihoods;
   readonly #phones: ReadonlyMap<string, number>;
   #voice: Voice | undefined;
-  #learnt = false;
+  /** How many frames the voice was learnt from. */
+  #learnt = 0;
 
   constructor(model: AcousticModel, language: Language) {
     this.#model = model;
@@ -92,7 +93,8 @@ export class Weaver {
     const rough = roughScores(this.#plain, frames, meanAt, told);
     const { firstMiddle, loudness } = bands;
     this.#voice = { frames, meanAt, firstMiddle, rough, loudness };
-    this.#learnt = false;
+    this.#own.adapt(this.#model.means);
+    this.#learnt = 0;
   }
 
   /**
@@ -118,7 +120,9 @@ export class Weaver {
     const tokens = said.map((index) => all[index] as Token);
     const parts = partsOf(voice, said, pins, within);
     const stretches = parts.flatMap((part) => this.#stretches(voice, tokens, part));
-    if (!this.#learnt) this.#learn(voice, tokens, stretches);
+    // A whole script teaches more than the one cue that may have come before it.
+    const offered = stretches.reduce((sum, { from, to }) => sum + to - from, 0);
+    if (this.#learnt < Math.min(LEARNT, offered)) this.#learn(voice, tokens, stretches);
     const places: (Placed | undefined)[] = tokens.map(() => undefined);
     stretches.forEach((stretch, at) => {
       const aligned = this.#align(this.#own, voice, tokens, stretch);
@@ -129,22 +133,19 @@ export class Weaver {
     });
     const sure = confidences(places);
     const edges = edgesOf(voice, places);
-    const woven = words.map((): Woven => ({
-      start: null,
-      end: null,
-      confidence: 0,
-      source: 'woven',
-    }));
-    said.forEach((index, token) => {
+    const tokenOf = new Map(said.map((index, token) => [index, token]));
+    const woven = words.map((_, index): Woven => {
       const pin = fixed.get(index);
-      const [heardStart, heardEnd] = edges[token] ?? [null, null];
-      const start = pin?.start ?? heardStart;
-      const end = pin?.end ?? heardEnd;
-      const confidence = (sure[token] as number) * (this.#language.own ? 1 : FOREIGN);
-      woven[index] = {
+      const token = tokenOf.get(index);
+      const [heardStart, heardEnd] = (token !== undefined && edges[token]) || [null, null];
+      // A pin stands even where nothing was heard for the other side of it.
+      const start = pin?.start ?? heardStart ?? pin?.end ?? null;
+      const end = pin?.end ?? heardEnd ?? start;
+      const sureOf = token === undefined ? 0 : (sure[token] as number);
+      return {
         start,
         end: start !== null && end !== null && end < start ? start : end,
-        confidence: pin ? 1 : confidence,
+        confidence: pin ? 1 : sureOf * (this.#language.own ? 1 : FOREIGN),
         source: pin ? 'pinned' : 'woven',
       };
     });
@@ -199,7 +200,7 @@ export class Weaver {
 
   #place(voice: Voice, { from, first, last }: Stretch, aligned: Aligned) {
     const short = shortfall(this.#plain, voice, from, aligned);
-    const shortOwn = this.#learnt ? shortfall(this.#own, voice, from, aligned) : short;
+    const shortOwn = this.#learnt > 0 ? shortfall(this.#own, voice, from, aligned) : short;
     const { tokenOf, phoneOf } = aligned;
     return placesOf({ from, tokenOf, phoneOf, short, shortOwn }, last - first);
   }
@@ -224,8 +225,9 @@ export class Weaver {
       );
       learnt += stretch.to - stretch.from;
     }
+    if (learnt <= this.#learnt) return;
     this.#own.adapt(adaptation.means());
-    this.#learnt = learnt > 0;
+    this.#learnt = learnt;
   }
 }
 

@@ -10,7 +10,7 @@ import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
-import { wordsOf } from '../app/say.ts';
+import { say, wordsOf } from '../app/say.ts';
 import { currentStrand, openNow } from '../app/store.ts';
 import { WindowFoot } from '../app/WindowFoot.tsx';
 import classes from '../app/windows.module.css';
@@ -75,9 +75,9 @@ export default function Weave({ close }: { close: () => void }) {
   const count = weaving.words.length;
   const take = () => {
     const now = openNow().programme;
-    // Words may have changed since: then it is woven anew.
     const same = toWeave(now, strand, ids).words.join(' ') === weaving.words.join(' ');
-    if (woven && same) make(weaveCues(now, weaving, woven, follows ? { lead, tail } : undefined));
+    if (!woven || !same) say.note('The words have changed meanwhile. Weave them again.');
+    else make(weaveCues(now, weaving, woven, follows ? { lead, tail } : undefined));
     close();
   };
   if (sounds.length === 0 || count === 0)

@@ -1,0 +1,185 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { gunzipSync } from 'fflate';
+import { fromSeconds, toSeconds, type Ticks } from '../time/ticks.ts';
+import { acousticModelOf, DENSITIES, STATES, STREAMS, WIDTH } from './acousticModel.ts';
+import { FILTERS, type Bands } from './cepstra.ts';
+import { SURE } from './confidence.ts';
+import type { Language } from './languages/language.ts';
+import { PinsCross, Weaver } from './weaver.ts';
+
+const model = acousticModelOf(
+  gunzipSync(readFileSync(fileURLToPath(new URL('../../acoustic/english.gz', import.meta.url)))),
+);
+
+/** A language of a few words, each said in one way. */
+const WORDS: Readonly<Record<string, string>> = {
+  heave: 'HH IY V',
+  the: 'DH AH',
+  chain: 'CH EY N',
+  slack: 'S L AE K',
+  water: 'W AO T ER',
+  gulls: 'G AH L Z',
+  shore: 'SH AO R',
+  oil: 'OY L',
+  bell: 'B EH L',
+};
+const language: Language = {
+  own: true,
+  readings: (token) => (token in WORDS ? [[token]] : []),
+  sounds: (word) => [(WORDS[word] ?? '').split(' ')],
+};
+
+const LIFTER = 22;
+const PER_STATE = 4;
+
+/** The cepstra that a state of a phone alone expects most. */
+function expected(phone: number, state: number): number[] {
+  const senone = model.own[phone * STATES + state] as number;
+  const weights = model.weights.subarray(senone * STREAMS * DENSITIES);
+  let best = 0;
+  for (let density = 1; density < DENSITIES; density++)
+    if ((weights[density] as number) < (weights[best] as number)) best = density;
+  const from = (phone * STREAMS * DENSITIES + best) * WIDTH;
+  return Array.from(model.means.subarray(from, from + WIDTH));
+}
+
+/** Levels in bands whose cepstra these are. */
+const levelsOf = (cepstra: readonly number[]): number[] =>
+  Array.from({ length: FILTERS }, (_, band) =>
+    cepstra.reduce((sum, value, row) => {
+      const size = Math.sqrt((row === 0 ? 1 : 2) / FILTERS);
+      const lift = 1 + (LIFTER / 2) * Math.sin((row * Math.PI) / LIFTER);
+      return sum + (value / lift) * size * Math.cos((row * Math.PI * (band + 0.5)) / FILTERS);
+    }, 12),
+  );
+
+/** What the model expects to hear of some words, "." for a fifth of a second of silence, and when each begins. */
+function spoken(text: string): { bands: Bands; starts: number[] } {
+  const frames: number[][] = [];
+  const starts: number[] = [];
+  const say = (phone: number, count: number) => {
+    for (let state = 0; state < STATES; state++)
+      for (let frame = 0; frame < count; frame++) frames.push(expected(phone, state));
+  };
+  for (const word of text.split(' ')) {
+    if (word === '.') say(model.silence, 7);
+    else {
+      starts.push(frames.length / 100);
+      for (const name of (WORDS[word] ?? '').split(' ')) say(model.phones.indexOf(name), PER_STATE);
+    }
+  }
+  // A mouth does not jump from one sound to the next.
+  const glided = frames.map((own, at) =>
+    own.map((_, row) => {
+      const near = frames.slice(Math.max(0, at - 2), at + 3);
+      return near.reduce((sum, frame) => sum + (frame[row] ?? 0), 0) / near.length;
+    }),
+  );
+  const levels = glided.flatMap(levelsOf);
+  const seconds = frames.length / 100;
+  return {
+    bands: {
+      levels: Float32Array.from(levels),
+      firstMiddle: 0.0128,
+      // As loud everywhere: edges stay where the model puts them.
+      loudness: new Float32Array(Math.round(seconds * 400)).fill(40),
+    },
+    starts,
+  };
+}
+
+const SAID = '. heave the chain . slack water gulls . the shore . oil the bell .';
+const script = SAID.split(' ').filter((word) => word !== '.');
+const heard = spoken(SAID);
+const weaver = new Weaver(model, language);
+weaver.hear(heard.bands);
+const startOf = ({ start }: { start: Ticks | null }) =>
+  start === null ? null : Math.round(100 * toSeconds(start)) / 100;
+
+describe('the weaver', () => {
+  it('puts each word where the model expects it, in order', () => {
+    const woven = weaver.weave(script);
+    woven.forEach((word, at) => {
+      expect(Math.abs((startOf(word) ?? 9) - (heard.starts[at] ?? 0))).toBeLessThan(0.1);
+      expect(word.end).toBeGreaterThan(word.start ?? Infinity);
+      expect(word.start).toBeGreaterThanOrEqual(woven[at - 1]?.end ?? 0);
+    });
+  });
+
+  it('gives no time to what is not said, and keeps the rest', () => {
+    const other = ['heave', 'the', 'chain', 'bell', 'oil', 'shore', ...script.slice(3)];
+    const woven = weaver.weave(other);
+    expect(woven.slice(3, 6).map(startOf)).toEqual([null, null, null]);
+    woven.slice(6).forEach((word, at) => {
+      expect(Math.abs((startOf(word) ?? 9) - (heard.starts[3 + at] ?? 0))).toBeLessThan(0.1);
+    });
+  });
+
+  it('has no time for signs, unless it is pinned', () => {
+    const with_ = ['heave', '—', ...script.slice(1)];
+    expect(weaver.weave(with_)[1]).toMatchObject({ start: null, end: null });
+    const at = fromSeconds(0.37);
+    expect(weaver.weave(with_, [{ index: 1, start: at }])[1]).toMatchObject({
+      start: at,
+      end: at,
+      source: 'pinned',
+    });
+  });
+
+  it('honours pins to the tick, and nothing crosses them', () => {
+    const free = weaver.weave(script);
+    const start = ((free[4]?.start ?? 0) + 12_345_678) as Ticks;
+    const woven = weaver.weave(script, [{ index: 4, start }]);
+    expect(woven[4]).toMatchObject({ start, source: 'pinned', confidence: 1 });
+    expect(woven[3]?.end).toBeLessThanOrEqual(start);
+    expect(woven[5]?.start).toBeGreaterThanOrEqual(woven[4]?.end ?? Infinity);
+    expect(startOf(woven[9] ?? { start: null })).toBe(startOf(free[9] ?? { start: null }));
+  });
+
+  it('keeps a pin that leaves no room to be heard', () => {
+    const first = fromSeconds(0.3);
+    const woven = weaver.weave(script, [
+      { index: 0, start: first },
+      { index: 1, start: first },
+    ]);
+    expect(woven[0]).toMatchObject({ start: first, end: first, source: 'pinned' });
+    expect(woven[1]?.start).toBe(first);
+  });
+
+  it('refuses pins that cross', () => {
+    const pins = [
+      { index: 2, start: fromSeconds(1.5) },
+      { index: 5, start: fromSeconds(0.4) },
+    ];
+    expect(() => weaver.weave(script, pins)).toThrow(PinsCross);
+  });
+
+  it('stays within the time that it is given', () => {
+    const [from, to] = [heard.starts[3] ?? 0, heard.starts[8] ?? 0];
+    const range = { start: fromSeconds(from - 0.1), end: fromSeconds(to - 0.05) };
+    const woven = weaver.weave(script.slice(3, 8), [], range);
+    expect(
+      woven.every(({ start, end }) => (start ?? 0) >= range.start && (end ?? 0) <= range.end),
+    ).toBe(true);
+    expect(Math.abs((startOf(woven[0] ?? { start: null }) ?? 9) - from)).toBeLessThan(0.1);
+  });
+
+  it('is sure of nothing in another script', () => {
+    const other = 'bell oil water shore gulls bell oil water slack gulls shore'.split(' ');
+    expect(weaver.weave(other).filter(({ confidence }) => confidence >= SURE)).toEqual([]);
+  });
+
+  it('takes sound that is too short, or none', () => {
+    for (const frames of [0, 1, 5]) {
+      const short = new Weaver(model, language);
+      short.hear({
+        levels: heard.bands.levels.slice(0, frames * FILTERS),
+        firstMiddle: 0.0128,
+        loudness: heard.bands.loudness.slice(0, 4 * frames),
+      });
+      expect(short.weave(script)).toHaveLength(script.length);
+      expect(short.weave([])).toEqual([]);
+    }
+  });
+});
