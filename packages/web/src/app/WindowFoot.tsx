@@ -3,6 +3,14 @@ import { Button } from '@mantine/core';
 import type { ReactNode } from 'react';
 import classes from './windows.module.css';
 
+/** What every window is given: how it closes, and how it opens another in its place. */
+export interface WindowProps {
+  readonly close: () => void;
+  readonly show: (name: 'pasteMarks' | 'makeMarks' | 'weave') => void;
+  /** The id of what it is about, where it was opened from that. */
+  readonly about?: string | undefined;
+}
+
 interface WindowFootProps {
   readonly close: () => void;
   /** Left out where the window is a form, which is sent instead. */

@@ -2,12 +2,7 @@
 import { modals } from '@mantine/modals';
 import { createElement, Suspense, type ComponentType } from 'react';
 import { lazyPart } from './patiently.ts';
-
-/** What every window is given: how it closes, and how it opens another in its place. */
-interface WindowProps {
-  readonly close: () => void;
-  readonly show: (name: 'pasteMarks' | 'makeMarks') => void;
-}
+import type { WindowProps } from './WindowFoot.tsx';
 
 const close = () => modals.close('window');
 
@@ -47,6 +42,11 @@ const WINDOWS = {
     size: 780,
     body: lazyPart(() => import('../weaving/CutCues.tsx')),
   },
+  carry: {
+    title: 'Carry cues over to another sound',
+    size: 720,
+    body: lazyPart(() => import('../weaving/Carry.tsx')),
+  },
   fitLines: {
     title: 'Fit the lines',
     size: 780,
@@ -80,7 +80,7 @@ const WINDOWS = {
 export type WindowName = keyof typeof WINDOWS;
 
 /** Opens a window, in the place of another one that is open. */
-export function showWindow(name: WindowName): void {
+export function showWindow(name: WindowName, about?: string): void {
   const { title, size, body } = WINDOWS[name];
   close();
   modals.open({
@@ -90,7 +90,7 @@ export function showWindow(name: WindowName): void {
     children: createElement(
       Suspense,
       { fallback: createElement('p', { className: 'quiet' }, 'Opening …') },
-      createElement(body, { close, show: showWindow }),
+      createElement(body, { close, show: showWindow, about }),
     ),
   });
 }

@@ -14,6 +14,7 @@ import { make, newId } from '../app/edit.ts';
 import { formatLevel, plural } from '../app/format.ts';
 import { InTurn } from '../app/InTurn.tsx';
 import { openNow, store, useShown } from '../app/store.ts';
+import { showWindow } from '../app/windows.ts';
 import { player } from '../playback/player.ts';
 import { scrubber } from '../playback/scrub.ts';
 import type { Figures as FiguresOf } from './curves.ts';
@@ -53,6 +54,9 @@ export function About({ material }: { material: Material }) {
           >
             Hear it too
           </Button>
+        )}
+        {material.sound && !heardToo && facts.sound !== null && (
+          <Button onClick={() => showWindow('carry', material.id)}>Carry cues over to it</Button>
         )}
         {!used && material.kind !== 'font' && (
           <Button onClick={use}>

@@ -1,5 +1,8 @@
 /** How a sound is heard in the programme: where it begins, how loud, its fades, or not at all. */
 import { Button, Switch } from '@mantine/core';
+import { useState } from 'react';
+import type { Edit } from '@cadence/core/programme/change.ts';
+import { layWithCues } from '@cadence/core/programme/edits/conformCues.ts';
 import {
   beginWith,
   LEAST_LEVEL,
@@ -10,11 +13,12 @@ import {
 } from '@cadence/core/programme/edits/sounds.ts';
 import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder } from '@cadence/core/programme/order.ts';
-import type { Material, Sound } from '@cadence/core/programme/programme.ts';
+import type { Material, Programme, Sound } from '@cadence/core/programme/programme.ts';
 import { frames, countFrames } from '@cadence/core/time/frameRate.ts';
-import { add, fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
+import { add, fromSeconds, toSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make, newId } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
 import { openNow, useShown } from '../app/store.ts';
 import { FigureField } from './FigureField.tsx';
 import classes from './MaterialPlace.module.css';
@@ -23,10 +27,21 @@ export function SoundForm({ material }: { material: Material }) {
   const { frameRate, startTimecode, sound: main } = useShown((programme) => programme.facts);
   const sound = useShown((programme) => soundOf(programme, material.id));
   const firstBeat = useShown((programme) => beatsInOrder(programme, material.id)[0]);
+  const [along, setAlong] = useState(main === material.id);
   if (!sound) return null;
+  const lay = (edit: (programme: Programme) => Edit) => {
+    const { programme } = openNow();
+    const laying = edit(programme);
+    if (!along) return make(laying);
+    const { edit: all, notAsTheyWere } = layWithCues(programme, material.id, laying, newId);
+    const note = notAsTheyWere.length > 0 && {
+      note: `${plural(notAsTheyWere.length, 'cue')} could not go along as before; marks of doubt stand for those that are gone.`,
+    };
+    make({ ...all, ...note });
+  };
   const set = (part: Partial<Sound>) =>
     make(setSound(openNow().programme, material.id, part, newId));
-  const shift = countFrames(inProgramme(sound, fromSeconds(0)), frameRate);
+  const shift = countFrames(inProgramme(sound, ZERO), frameRate);
   const begin = formatTimecode(add(sound.at, startTimecode), frameRate);
   return (
     <div className={`card ${classes.found}`}>
@@ -34,6 +49,12 @@ export function SoundForm({ material }: { material: Material }) {
         <b>In the programme</b>
         <span className="quiet">begins at {begin}</span>
         <span className="spring" />
+        <Switch
+          size="xs"
+          label="Cues and marks go along"
+          checked={along}
+          onChange={(event) => setAlong(event.currentTarget.checked)}
+        />
         <Switch
           size="xs"
           label="Mute"
@@ -53,8 +74,8 @@ export function SoundForm({ material }: { material: Material }) {
           bounds={[-1e6, 1e6]}
           step={1}
           change={(value) =>
-            make(
-              moveSound(openNow().programme, material.id, frames(value - shift, frameRate), newId),
+            lay((programme) =>
+              moveSound(programme, material.id, frames(value - shift, frameRate), newId),
             )
           }
         />
@@ -82,13 +103,19 @@ export function SoundForm({ material }: { material: Material }) {
         <span className="spring" />
         {firstBeat && firstBeat.at !== sound.from && (
           <Button
-            onClick={() => make(beginWith(openNow().programme, material.id, firstBeat.at, newId))}
+            onClick={() =>
+              lay((programme) => beginWith(programme, material.id, firstBeat.at, newId))
+            }
           >
             Begin with the first beat
           </Button>
         )}
         {sound.from > 0 && (
-          <Button onClick={() => set({ from: fromSeconds(0), at: fromSeconds(0) })}>
+          <Button
+            onClick={() =>
+              lay((programme) => setSound(programme, material.id, { from: ZERO, at: ZERO }, newId))
+            }
+          >
             Hear it whole again
           </Button>
         )}

@@ -17,6 +17,7 @@ import { player } from '../playback/player.ts';
 import { PURPOSE_LOOKS } from './purposes.ts';
 import { PurposeTag } from './PurposeTag.tsx';
 import { TimeField } from './TimeField.tsx';
+import type { WindowProps } from '../app/WindowFoot.tsx';
 import classes from '../app/windows.module.css';
 
 type Column = 'at' | 'name' | 'purpose';
@@ -29,12 +30,7 @@ const compare: Readonly<Record<Column, (a: Mark, b: Mark) => number>> = {
 
 const PURPOSE_CHOICES = PURPOSES.map((value) => ({ value, label: PURPOSE_LOOKS[value].name }));
 
-interface Props {
-  readonly close: () => void;
-  readonly show: (name: 'pasteMarks' | 'makeMarks') => void;
-}
-
-export default function MarksTable({ close, show }: Props) {
+export default function MarksTable({ close, show }: WindowProps) {
   const marks = useShown(marksInOrder);
   const picked = useApp((state) => state.view.picked);
   const [{ by, down }, setOrder] = useState<{ by: Column; down: boolean }>({

@@ -1,7 +1,6 @@
 /** Weaves the words of cues: what is to be woven, how far it has come, and what was found before it is taken. */
-import { Button, NumberInput, Progress, Select, Switch } from '@mantine/core';
-import { IconAlertTriangle } from '@tabler/icons-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Button, NumberInput, Select, Switch } from '@mantine/core';
+import { useMemo, useState } from 'react';
 import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import { add } from '@cadence/core/time/ticks.ts';
@@ -10,13 +9,12 @@ import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
-import { say, wordsOf } from '../app/say.ts';
+import { say } from '../app/say.ts';
 import { currentStrand, openNow } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
 import classes from '../app/windows.module.css';
 import { useChosen } from '../words/useChosen.tsx';
-import type { Doing } from '../workers/weave.worker.ts';
-import { languageFor, stopWeaving, weave } from './weaving.ts';
+import { useRun } from './useRun.tsx';
+import { languageFor, weave } from './weaving.ts';
 
 const LANGUAGES = [
   { value: 'en', label: 'English' },
@@ -37,42 +35,10 @@ export default function Weave({ close }: { close: () => void }) {
   const [follows, setFollows] = useState(true);
   const [lead, setLead] = useState(0);
   const [tail, setTail] = useState(3);
-  const [doing, setDoing] = useState<{ doing: Doing; share: number }>();
-  const [woven, setWoven] = useState<readonly Woven[]>();
-  const [problem, setProblem] = useState<string>();
-  /** Whether the window was closed, or what was asked for has changed since. */
-  const turn = useRef(0);
-  useEffect(
-    () => () => {
-      turn.current++;
-    },
-    [],
-  );
-  const stop = () => {
-    turn.current++;
-    stopWeaving();
-    setDoing(undefined);
-  };
-  const again = () => {
-    setWoven(undefined);
-    setProblem(undefined);
-  };
-  const begin = async () => {
-    const mine = ++turn.current;
-    again();
-    setDoing({ doing: 'Opening', share: 0 });
-    try {
-      const found = await weave(programme, strand, ids, material, language, (what, share) => {
-        if (turn.current === mine) setDoing({ doing: what, share });
-      });
-      if (turn.current === mine) setWoven(found);
-    } catch (error) {
-      if (turn.current === mine) setProblem(wordsOf(error));
-    } finally {
-      if (turn.current === mine) setDoing(undefined);
-    }
-  };
+  const run = useRun<readonly Woven[]>();
+  const begin = () => run.begin((told) => weave(programme, strand, ids, material, language, told));
   const count = weaving.words.length;
+  const woven = run.found?.length === count ? run.found : undefined;
   const take = () => {
     const now = openNow().programme;
     const same = toWeave(now, strand, ids).words.join(' ') === weaving.words.join(' ');
@@ -107,10 +73,10 @@ export default function Weave({ close }: { close: () => void }) {
             }))}
             value={material}
             allowDeselect={false}
-            disabled={doing !== undefined}
+            disabled={run.running}
             onChange={(value) => {
               setMaterial(value ?? material);
-              again();
+              run.again();
             }}
           />
         )}
@@ -121,10 +87,10 @@ export default function Weave({ close }: { close: () => void }) {
           data={LANGUAGES}
           value={language}
           allowDeselect={false}
-          disabled={doing !== undefined}
+          disabled={run.running}
           onChange={(value) => {
             setLanguage(value ?? language);
-            again();
+            run.again();
           }}
         />
         <FrameCount label="Before its first word" count={lead} set={setLead} off={!follows} />
@@ -137,45 +103,20 @@ export default function Weave({ close }: { close: () => void }) {
         onChange={(event) => setFollows(event.currentTarget.checked)}
       />
       {choice}
-      {doing ? (
-        <div>
-          <p role="status">
-            {doing.doing} … {Math.round(100 * doing.share)} %
+      {run.state ||
+        (woven ? (
+          <Found woven={woven} words={weaving.words} />
+        ) : (
+          <p className="quiet" role="status">
+            {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be heard for.{' '}
+            {weaving.pins.length > 0 && `${plural(weaving.pins.length, 'pin')} will not move.`}
           </p>
-          <Progress
-            value={100 * doing.share}
-            aria-label={doing.doing}
-            color="var(--woad)"
-            transitionDuration={0}
-          />
-        </div>
-      ) : woven && woven.length === count ? (
-        <Found woven={woven} words={weaving.words} />
-      ) : (
-        <p className="quiet" role="status">
-          {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be heard for.{' '}
-          {weaving.pins.length > 0 && `${plural(weaving.pins.length, 'pin')} will not move.`}
-        </p>
-      )}
-      {problem !== undefined && (
-        <p className="notice" role="alert">
-          <IconAlertTriangle size={18} /> {problem}
-        </p>
-      )}
-      {doing ? (
-        <div className={classes.foot}>
-          <span className="spring" />
-          <Button onClick={stop}>Stop</Button>
-        </div>
-      ) : (
-        <WindowFoot
-          close={close}
-          take={() => (woven && woven.length === count ? take() : void begin())}
-          off={false}
-        >
-          {woven && woven.length === count ? 'Take the times' : `Weave ${plural(count, 'word')}`}
-        </WindowFoot>
-      )}
+        ))}
+      {run.foot({
+        close,
+        take: () => (woven ? take() : void begin()),
+        children: woven ? 'Take the times' : `Weave ${plural(count, 'word')}`,
+      })}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 /** Having words woven: what is sent to the worker, and what comes back in the programme's time. */
 import { proxy } from 'comlink';
+import type { Carried } from '@cadence/core/conform/carrying.ts';
 import {
   doubtfulIn,
   pinWord,
@@ -11,7 +12,7 @@ import {
 import { languageOf } from '@cadence/core/programme/edits/proof.ts';
 import { inMaterial, inProgramme, soundOf, stretchOf } from '@cadence/core/programme/heard.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
-import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
+import type { Cue, Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
 import {
   add,
@@ -83,6 +84,19 @@ export async function weave(
     all.push(...woven.map((word) => ({ ...word, start: here(word.start), end: here(word.end) })));
   }
   return all;
+}
+
+/**
+ * What of one material is where in another.
+ *
+ * @throws whatever a sound cannot be read for
+ */
+export function compare(old: Material, fresh: Material, told: Told): Promise<Carried[]> {
+  const of = ({ hash, length }: Material) => ({
+    url: materialUrl(hash),
+    duration: toSeconds(length),
+  });
+  return worker.get().compare(of(old), of(fresh), proxy(told));
 }
 
 /** The language that is woven in where none is chosen. */

@@ -1,6 +1,7 @@
 /** Weaves: gives words their times on a sound. What it heard of the last sound and its voice stays with it. */
 import { expose } from 'comlink';
 import { Input, UrlSource } from 'mediabunny';
+import { carrying, type Carried } from '@cadence/core/conform/carrying.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
@@ -9,18 +10,21 @@ import type { Pin, Weaver, Woven } from '@cadence/core/weave/weaver.ts';
 import { containers } from './containers.ts';
 import { decoded } from './decoded.ts';
 
-/** What is to be woven, in the sound's own time. */
-export interface WeaveOrder {
-  /** Where the sound is, and how long, in seconds. */
+/** Where a sound is, and how long, in seconds. */
+export interface HeardSound {
   readonly url: string;
   readonly duration: number;
+}
+
+/** What is to be woven, in the sound's own time. */
+export interface WeaveOrder extends HeardSound {
   readonly language: string;
   readonly words: readonly string[];
   readonly pins: readonly Pin[];
   readonly within: Range;
 }
 
-export type Doing = 'Opening' | 'Listening' | 'Learning the room' | 'Weaving';
+export type Doing = 'Opening' | 'Listening' | 'Learning the room' | 'Weaving' | 'Comparing';
 export type Told = (doing: Doing, share: number) => void;
 
 async function bytesOf(name: string): Promise<Uint8Array> {
@@ -32,7 +36,7 @@ async function bytesOf(name: string): Promise<Uint8Array> {
 let heard: { readonly url: string; readonly bands: Bands } | undefined;
 let weaver: { readonly url: string; readonly language: string; readonly it: Weaver } | undefined;
 
-async function bandsOf({ url, duration }: WeaveOrder, told: Told): Promise<Bands> {
+async function bandsOf({ url, duration }: HeardSound, told: Told): Promise<Bands> {
   if (heard?.url === url) return heard.bands;
   const input = new Input({ source: new UrlSource(url), formats: containers });
   const track = await input.getPrimaryAudioTrack();
@@ -70,6 +74,17 @@ const weaving = {
     const it = await weaverOf(order, told);
     return it.weave(order.words, order.pins, order.within, (share) => {
       told('Weaving', share);
+    });
+  },
+
+  /** What of one sound is where in another. */
+  async compare(old: HeardSound, fresh: HeardSound, told: Told): Promise<Carried[]> {
+    const bands = [];
+    for (const sound of [old, fresh]) bands.push(await bandsOf(sound, told));
+    const [before, after] = bands as [Bands, Bands];
+    told('Comparing', 0);
+    return carrying(before, after, (share) => {
+      told('Comparing', share);
     });
   },
 };

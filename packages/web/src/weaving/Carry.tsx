@@ -1,0 +1,142 @@
+/** Puts a new recording, or a new cut, in the place of a sound: cues go where what they belong to is now. */
+import { Button, Select } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { conformCues } from '@cadence/core/programme/edits/conformCues.ts';
+import type { Carried } from '@cadence/core/conform/carrying.ts';
+import { setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { add } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { make, newId } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { openNow } from '../app/store.ts';
+import type { WindowProps } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
+import { NotAsTheyWere } from './NotAsTheyWere.tsx';
+import { useRun } from './useRun.tsx';
+import { compare } from './weaving.ts';
+
+export default function Carry({ close, show, about }: WindowProps) {
+  const [programme] = useState(() => openNow().programme);
+  const heard = soundsHeard(programme).map(({ material }) => material);
+  const sounds = Object.values(programme.materials).filter(({ sound }) => sound !== null);
+  const [from, setFrom] = useState(heard.find((id) => id !== about) ?? '');
+  const [to, setTo] = useState(about ?? sounds.find(({ id }) => id !== from)?.id ?? '');
+  const [old, fresh] = [programme.materials[from], programme.materials[to]];
+  const run = useRun<readonly Carried[]>();
+  const map = run.found;
+  const told = useMemo(
+    () => map && conformCues(programme, from, to, map, newId),
+    [programme, from, to, map],
+  );
+  const optionsOf = (ids: readonly string[], without: string) =>
+    ids
+      .filter((id) => id !== without)
+      .map((id) => ({ value: id, label: programme.materials[id]?.name ?? id }));
+  if (!old || !fresh || old === fresh)
+    return (
+      <div className={classes.form}>
+        <p role="status">There is no other sound. Bring the new one in first, in Material.</p>
+        <div className={classes.foot}>
+          <span className="spring" />
+          <Button onClick={close}>Close</Button>
+        </div>
+      </div>
+    );
+  const another = map?.length === 0;
+  const take = () => {
+    const now = openNow().programme;
+    if (another) {
+      make(setFacts(now, { sound: to }, `Use ${fresh.name}`));
+      show('weave');
+      return;
+    }
+    if (!map) {
+      void run.begin((tell) => compare(old, fresh, tell));
+      return;
+    }
+    make(conformCues(now, from, to, map, newId).edit);
+    close();
+  };
+  const choose = (set: (id: string) => void) => (id: string | null) => {
+    if (id !== null) set(id);
+    run.again();
+  };
+  return (
+    <div className={classes.form}>
+      <div className={classes.choices}>
+        <Select
+          size="xs"
+          w={300}
+          label="In the place of"
+          data={optionsOf(heard, to)}
+          value={from}
+          allowDeselect={false}
+          disabled={run.running}
+          onChange={choose(setFrom)}
+        />
+        <Select
+          size="xs"
+          w={300}
+          label="The new sound"
+          data={optionsOf(
+            sounds.map(({ id }) => id),
+            from,
+          )}
+          value={to}
+          allowDeselect={false}
+          disabled={run.running}
+          onChange={choose(setTo)}
+        />
+      </div>
+      {run.state ||
+        (told && !another ? (
+          <Told programme={programme} told={told} />
+        ) : (
+          <p role="status" className={another ? undefined : 'quiet'}>
+            {another
+              ? 'Nothing of the one is in the other: they are two recordings, or two voices. Cues stay where they are; weave their words on the new one.'
+              : 'The two are compared: what was cut, moved or said again is found, and cues and marks go along with it.'}
+          </p>
+        ))}
+      {run.foot({
+        close,
+        take,
+        children: another
+          ? 'Use it, and weave the words'
+          : map
+            ? 'Put it in place'
+            : 'Compare the two',
+      })}
+    </div>
+  );
+}
+
+interface ToldProps {
+  readonly programme: Programme;
+  readonly told: ReturnType<typeof conformCues>;
+}
+
+function Told({ programme, told }: ToldProps) {
+  const { kept, notAsTheyWere, marksAtCuts } = told;
+  const { frameRate, startTimecode } = programme.facts;
+  return (
+    <>
+      <p role="status">
+        <b>{plural(kept, 'cue')} as before</b>
+        {notAsTheyWere.length > 0 && `, ${String(notAsTheyWere.length)} not`}
+        {marksAtCuts > 0 && `; ${plural(marksAtCuts, 'mark')} go to the cuts`}.
+      </p>
+      <NotAsTheyWere
+        all={notAsTheyWere.map(({ cue, why }) => ({
+          key: cue.id,
+          at: formatTimecode(add(cue.start, startTimecode), frameRate),
+          text: plainText(cue.text),
+          why,
+        }))}
+      />
+    </>
+  );
+}

@@ -1,0 +1,89 @@
+/** Something that takes its time in a window: how far it is, how it is stopped, and what came of it. */
+import { Button, Progress } from '@mantine/core';
+import { IconAlertTriangle } from '@tabler/icons-react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { wordsOf } from '../app/say.ts';
+import { WindowFoot } from '../app/WindowFoot.tsx';
+import classes from '../app/windows.module.css';
+import type { Told } from '../workers/weave.worker.ts';
+import { stopWeaving } from './weaving.ts';
+
+export interface Run<T> {
+  /** What came of it; undefined before, and after `again`. */
+  readonly found: T | undefined;
+  readonly running: boolean;
+  readonly begin: (work: (told: Told) => Promise<T>) => Promise<void>;
+  /** What was found no longer holds: something else is asked for now. */
+  readonly again: () => void;
+  /** How far it is, or why it went wrong. */
+  readonly state: ReactNode;
+  /** The foot of the window: Stop while it runs. */
+  readonly foot: (props: Omit<Parameters<typeof WindowFoot>[0], 'off'>) => ReactNode;
+}
+
+export function useRun<T>(): Run<T> {
+  const [doing, setDoing] = useState<Readonly<Parameters<Told>>>();
+  const [found, setFound] = useState<T>();
+  const [problem, setProblem] = useState<string>();
+  /** Whether the window was closed, or what was asked for has changed since. */
+  const turn = useRef(0);
+  useEffect(
+    () => () => {
+      turn.current++;
+    },
+    [],
+  );
+  const again = () => {
+    setFound(undefined);
+    setProblem(undefined);
+  };
+  const begin = async (work: (told: Told) => Promise<T>) => {
+    const mine = ++turn.current;
+    again();
+    setDoing(['Opening', 0]);
+    try {
+      const came = await work((...now) => {
+        if (turn.current === mine) setDoing(now);
+      });
+      if (turn.current === mine) setFound(came);
+    } catch (error) {
+      if (turn.current === mine) setProblem(wordsOf(error));
+    } finally {
+      if (turn.current === mine) setDoing(undefined);
+    }
+  };
+  const stop = () => {
+    turn.current++;
+    stopWeaving();
+    setDoing(undefined);
+  };
+  const state = doing ? (
+    <div>
+      <p role="status">
+        {doing[0]} … {Math.round(100 * doing[1])} %
+      </p>
+      <Progress
+        value={100 * doing[1]}
+        aria-label={doing[0]}
+        color="var(--woad)"
+        transitionDuration={0}
+      />
+    </div>
+  ) : (
+    problem !== undefined && (
+      <p className="notice" role="alert">
+        <IconAlertTriangle size={18} /> {problem}
+      </p>
+    )
+  );
+  const foot: Run<T>['foot'] = (props) =>
+    doing ? (
+      <div className={classes.foot}>
+        <span className="spring" />
+        <Button onClick={stop}>Stop</Button>
+      </div>
+    ) : (
+      <WindowFoot off={false} {...props} />
+    );
+  return { found, running: doing !== undefined, begin, again, state, foot };
+}
