@@ -1,6 +1,7 @@
 import type { Ticks } from '../time/ticks.ts';
 import type { Programme, WordTime } from './programme.ts';
-import { saidAt } from './saidAt.ts';
+import { linesOf } from '../text/lines.ts';
+import { saidAt, textOfSaid } from './saidAt.ts';
 import { at25, programmeWithCues } from './samples.ts';
 
 describe('the word that is said', () => {
@@ -42,5 +43,17 @@ describe('the word that is said', () => {
   it('is none in a pause, before all and after all', () => {
     for (const frame of [0, 17, 36, 90]) expect(said(frame)).toBeUndefined();
     expect(saidAt(bare, 's', at25(12))).toBeUndefined();
+  });
+
+  it('stands in the text of its cue where it is written', () => {
+    const place = (frame: number) => {
+      const found = saidAt(programme, 's', at25(frame));
+      return found && textOfSaid(found);
+    };
+    expect(place(9)).toEqual({ from: 0, to: 5 });
+    expect(place(25)).toEqual({ from: 10, to: 14 });
+    const found = saidAt(programme, 's', at25(25));
+    const reworded = found && { ...found, cue: { ...found.cue, text: linesOf('Heave and pull') } };
+    expect(reworded && textOfSaid(reworded)).toBeUndefined();
   });
 });

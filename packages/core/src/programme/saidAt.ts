@@ -1,8 +1,11 @@
 /** The word that is said at an instant, as far as words have their times. */
+import { plainText } from '../text/lines.ts';
+import { words as wordsOf } from '../text/words.ts';
 import { firstEndingAfter } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
 import { cuesInOrder } from './order.ts';
 import type { Cue, Id, Programme, WordTime } from './programme.ts';
+import { timesOf } from './reworded.ts';
 
 export interface SaidWord {
   readonly cue: Cue;
@@ -19,4 +22,15 @@ export function saidAt(programme: Programme, strand: Id, time: Ticks): SaidWord 
     if (word) return { cue, word };
   }
   return undefined;
+}
+
+/** Where the word that is said stands in the plain text of its cue, in UTF-16 units; undefined where it no longer does. */
+export function textOfSaid({ cue, word }: SaidWord): { from: number; to: number } | undefined {
+  const placed = wordsOf(plainText(cue.text));
+  const times = timesOf(
+    cue.words,
+    placed.map(({ text }) => text),
+  );
+  const found = placed[times.indexOf(word)];
+  return found && { from: found.from, to: found.to };
 }

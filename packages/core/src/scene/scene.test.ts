@@ -3,6 +3,7 @@ import { setStyle } from '../programme/edits/reword.ts';
 import { at25, programmeWithCues } from '../programme/samples.ts';
 import { layOut, styleOf } from './layout.ts';
 import { sceneAt } from './sceneAt.ts';
+import type { TextShaper } from './shaper.ts';
 import { squareShaper } from './samples.ts';
 
 const { shaper, shapings } = squareShaper();
@@ -35,6 +36,42 @@ describe('the scene', () => {
     const before = shapings();
     expect(sceneAt(tide, at25(100), shaper)).toEqual(first);
     expect(shapings()).toBe(before);
+  });
+});
+
+describe('the word that is said', () => {
+  const words = [
+    { text: 'Slack', start: at25(85), end: at25(95), source: 'woven' as const },
+    { text: 'water', start: at25(95), end: at25(110), source: 'woven' as const },
+  ];
+  const cue = tide.cues.c3;
+  const woven = { ...tide, cues: { ...tide.cues, ...(cue && { c3: { ...cue, words } }) } };
+  /** The lines that are shaped for a frame, as text and colour, and where they stand. */
+  const drawn = (frame: number, light?: string) => {
+    const lines: (readonly [string, string | undefined])[] = [];
+    const own: TextShaper = {
+      ...shaper,
+      shape: (line, family, size) => {
+        lines.push(...line.map(({ text, colour }) => [text, colour] as const));
+        return shaper.shape(line, family, size);
+      },
+    };
+    return { box: sceneAt(woven, at25(frame), own, light).items.at(-1)?.box, lines };
+  };
+
+  it('has the colour of the light while it is said, and stands where it stood', () => {
+    const lit = drawn(97, '#f4d35e');
+    expect(lit.lines).toEqual([
+      ['Slack ', undefined],
+      ['water', '#f4d35e'],
+    ]);
+    expect(lit.box).toEqual(drawn(97).box);
+  });
+
+  it('has none in a pause, and where no light is wanted', () => {
+    const whole = [['Slack water', undefined]];
+    expect(drawn(82, '#f4d35e').lines).toEqual(whole);
+    expect(drawn(97).lines).toEqual(whole);
   });
 });
 

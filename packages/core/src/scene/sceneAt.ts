@@ -1,7 +1,8 @@
 /** What is on screen at an instant, as a list of things to draw. */
 import { cuesInOrder, strandsInOrder } from '../programme/order.ts';
-import type { Id, Programme } from '../programme/programme.ts';
-import { isBlank, plainText } from '../text/lines.ts';
+import type { Cue, Id, Programme } from '../programme/programme.ts';
+import { textOfSaid } from '../programme/saidAt.ts';
+import { isBlank, plainText, respan, type Line } from '../text/lines.ts';
 import { contains, firstEndingAfter } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
 import { layOut, styleOf, type Box, type TextLayout } from './layout.ts';
@@ -33,9 +34,15 @@ export interface DrawingList {
 /**
  * The drawing list of `programme` at `time`. A cue is seen from its start up to, but not at, its end.
  *
- * @param time  from the start of the programme, in ticks
+ * @param time   from the start of the programme, in ticks
+ * @param light  the colour of the word that is being said; as the others where nothing is said
  */
-export function sceneAt(programme: Programme, time: Ticks, shaper: TextShaper): DrawingList {
+export function sceneAt(
+  programme: Programme,
+  time: Ticks,
+  shaper: TextShaper,
+  light?: string,
+): DrawingList {
   const { frame, backdrop, picture } = programme.facts;
   const whole = { x: 0, y: 0, w: frame.width, h: frame.height };
   const items: DrawingItem[] = [
@@ -56,7 +63,8 @@ export function sceneAt(programme: Programme, time: Ticks, shaper: TextShaper): 
       const cue = row[at];
       if (!cue || !contains(cue, time)) break;
       if (isBlank(cue.text)) continue;
-      const layout = layOut(cue.text, styleOf(programme, cue), frame, shaper);
+      const text = light === undefined ? cue.text : lit(cue, time, light);
+      const layout = layOut(text, styleOf(programme, cue), frame, shaper);
       items.push({
         kind: 'text',
         text: plainText(cue.text),
@@ -68,6 +76,13 @@ export function sceneAt(programme: Programme, time: Ticks, shaper: TextShaper): 
     }
   }
   return { width: frame.width, height: frame.height, items };
+}
+
+/** The text of a cue with the word in another colour that is being said. */
+function lit(cue: Cue, time: Ticks, colour: string): readonly Line[] {
+  const word = cue.words.find((each) => contains(each, time));
+  const place = word && textOfSaid({ cue, word });
+  return place ? respan(cue.text, place.from, place.to, (span) => ({ ...span, colour })) : cue.text;
 }
 
 /** The largest box of the picture's shape inside the frame, centred. */

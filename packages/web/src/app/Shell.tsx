@@ -26,6 +26,7 @@ import { say, wordsOf } from './say.ts';
 import { currentCues, openNow, store, useApp, useOpen, useShown } from './store.ts';
 import { followWithClicks } from '../playback/clicks.ts';
 import { player } from '../playback/player.ts';
+import { settling } from '../weaving/settling.ts';
 import { tapping } from '../timing/tapping.ts';
 import { linesOfWords } from '../words/lines.ts';
 import { Broken } from './Broken.tsx';
@@ -120,10 +121,12 @@ function Opened() {
     player.setLooping(loop);
     document.addEventListener('keydown', answerKey);
     const stopTapping = tapping.listen();
+    const stopSettling = settling();
     const stopClicks = followWithClicks();
     return () => {
       document.removeEventListener('keydown', answerKey);
       stopTapping();
+      stopSettling();
       stopClicks();
     };
   }, []);

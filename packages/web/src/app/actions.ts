@@ -9,6 +9,8 @@ import { emphasise } from '@cadence/core/programme/edits/emphasise.ts';
 import { deleteCues } from '@cadence/core/programme/edits/reword.ts';
 import { edgeToNearest } from '@cadence/core/programme/edits/snapEdges.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
+import { stretchCues } from '@cadence/core/programme/edits/stretchCues.ts';
+import { trimToVoice } from '@cadence/core/programme/edits/trimToVoice.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { marksInOrder, neighbours, placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
@@ -24,6 +26,8 @@ import { looked, ROW_SPANS, selected } from './view.ts';
 /** Gaps up to this long are closed, and a new cue is this long. */
 const SMALL_GAP = fromSeconds(0.5);
 const NEW_CUE = fromSeconds(2);
+/** A cue stays so many frames after its voice. */
+const TAIL = 3;
 
 const cues = (): readonly Cue[] => currentCues(openNow().programme);
 
@@ -112,6 +116,11 @@ export const act = {
       const marks = marksInOrder(programme).map(({ at }) => at);
       make(edgeToNearest(programme, cue.id, nearStart ? 'start' : 'end', marks));
     }),
+  toggleLight: () => {
+    const light = !store.getState().view.light;
+    store.dispatch(looked({ light }));
+    say.note(light ? 'Words light up in the picture.' : 'Words stay as they are in the picture.');
+  },
   toggleSafeArea: () => store.dispatch(looked({ safeArea: !store.getState().view.safeArea })),
 
   /** Moves the playhead by whole frames. */
@@ -219,6 +228,30 @@ export const act = {
     const among = chosen.length > 1 ? chosen.map((cue) => cue.id) : undefined;
     make(closeGaps(programme, currentStrand(programme), SMALL_GAP, among));
   },
+  /** Each selected cue stays until the next begins, however long that is. */
+  holdCues: () =>
+    withSelection((ids) => {
+      const { programme } = openNow();
+      const edit = closeGaps(programme, currentStrand(programme), programme.facts.length, ids);
+      make(edit.note ? { ...edit, note: 'Each stays until the next already.' } : edit);
+    }),
+  /** The selected cues together begin or end at the playhead; what is between goes along in proportion. */
+  stretch: (edge: Edge) =>
+    withSelection((ids) => make(stretchCues(openNow().programme, ids, edge, player.time))),
+  /** The selected cues end with the voice, and a few frames after it. */
+  trimToVoice: () =>
+    withSelection((ids) => {
+      const { programme } = openNow();
+      make(trimToVoice(programme, currentStrand(programme), ids, TAIL));
+    }),
+  /** Selects the current cue and every one before or after it. */
+  selectFromHere: (towards: Edge) =>
+    withCue((cue) => {
+      const row = cues();
+      const place = placeOf(row, cue);
+      const some = towards === 'end' ? row.slice(place) : row.slice(0, place + 1);
+      select(...some.map(({ id }) => id));
+    }),
   makeCues: () => {
     const { programme } = openNow();
     make(cuesFromPieces(programme, currentStrand(programme), newId));

@@ -8,6 +8,14 @@ import { openNow, store } from './store.ts';
 
 export const newId = (): string => crypto.randomUUID();
 
+const watching = new Set<(edit: Edit) => void>();
+
+/** Has a listener told of every edit that the editor makes, once it is made; not of what is undone or redone. */
+export function whenMade(listener: (edit: Edit) => void): () => void {
+  watching.add(listener);
+  return () => watching.delete(listener);
+}
+
 /** Makes an edit, and says its note if it has one. Returns whether it changed anything. */
 export function make(edit: Edit): boolean {
   if (edit.note) say.note(edit.note);
@@ -23,6 +31,9 @@ export function make(edit: Edit): boolean {
   }
   store.dispatch(made(stepOf(edit)));
   sendWaiting();
+  watching.forEach((listener) => {
+    listener(edit);
+  });
   return true;
 }
 

@@ -7,7 +7,7 @@ import { act } from './actions.ts';
 import { hold, pickedNow } from './handActions.ts';
 import { showWindow } from './windows.ts';
 import { tapping } from '../timing/tapping.ts';
-import { nextDoubtful } from '../weaving/weaving.ts';
+import { acceptDoubtful, nextDoubtful } from '../weaving/weaving.ts';
 import { say } from './say.ts';
 import { isTaken, nameOfStroke } from './strokes.ts';
 import { openHelp, type ListedKey } from './KeysHelp.tsx';
@@ -205,7 +205,49 @@ export const KEYS: readonly Key[] = [
       () => hold.nudge(10),
     ),
   },
+  {
+    keys: 'Shift End',
+    does: 'Select this cue and all after it, to move or stretch them together',
+    group: 'Cues, or what is in hand',
+    run: () => act.selectFromHere('end'),
+  },
+  {
+    keys: 'Shift Home',
+    does: 'Select this cue and all before it',
+    group: 'Cues, or what is in hand',
+    run: () => act.selectFromHere('start'),
+  },
+  {
+    keys: 'Shift [',
+    does: 'Stretch the selected cues to begin at the playhead',
+    group: 'Cues, or what is in hand',
+    run: () => act.stretch('start'),
+  },
+  {
+    keys: 'Shift ]',
+    does: 'Stretch the selected cues to end at the playhead',
+    group: 'Cues, or what is in hand',
+    run: () => act.stretch('end'),
+  },
   { keys: 'G', does: 'Close small gaps', group: 'Cues, or what is in hand', run: act.closeGaps },
+  {
+    keys: 'Shift G',
+    does: 'Hold each selected cue until the next begins',
+    group: 'Cues, or what is in hand',
+    run: act.holdCues,
+  },
+  {
+    keys: 'Alt V',
+    does: 'End the selected cues with the voice',
+    group: 'Cues, or what is in hand',
+    run: act.trimToVoice,
+  },
+  {
+    keys: 'Alt B',
+    does: 'Set words onto beats, bar lines, marks or hits, or evenly by syllables',
+    group: 'Cues, or what is in hand',
+    run: () => showWindow('ontoBeat'),
+  },
   {
     keys: 'Z',
     does: 'Weave: give all words their times on the sound',
@@ -217,6 +259,18 @@ export const KEYS: readonly Key[] = [
     does: 'Go to the next doubtful word and play it',
     group: 'Cues, or what is in hand',
     run: nextDoubtful,
+  },
+  {
+    keys: 'Shift V',
+    does: 'Accept the doubtful words of the selected cues: they become pins',
+    group: 'Cues, or what is in hand',
+    run: acceptDoubtful,
+  },
+  {
+    keys: 'Alt Z',
+    does: 'How the words are woven: what is sure, how fast, where text and sound disagree',
+    group: 'Cues, or what is in hand',
+    run: () => showWindow('woven'),
   },
   {
     keys: 'Shift C',
@@ -355,6 +409,12 @@ export const KEYS: readonly Key[] = [
     does: 'Hear the sound under what is dragged, on or off',
     group: 'Rows and view',
     run: act.toggleScrub,
+  },
+  {
+    keys: 'Shift L',
+    does: 'Light up the word that is said in the picture, on or off',
+    group: 'Rows and view',
+    run: act.toggleLight,
   },
   { keys: 'A', does: 'Safe area on or off', group: 'Rows and view', run: act.toggleSafeArea },
 

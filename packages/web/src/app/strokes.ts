@@ -11,6 +11,8 @@ const names: Readonly<Record<string, string>> = {
   Escape: 'Esc',
   Backspace: 'Delete',
   '=': '+',
+  '{': 'Shift [',
+  '}': 'Shift ]',
 };
 
 /** The name of a key stroke, as in the table. */

@@ -42,6 +42,16 @@ const WINDOWS = {
     size: 780,
     body: lazyPart(() => import('../weaving/CutCues.tsx')),
   },
+  ontoBeat: {
+    title: 'Set words onto beats, marks or evenly',
+    size: 720,
+    body: lazyPart(() => import('../weaving/OntoBeat.tsx')),
+  },
+  woven: {
+    title: 'How the words are woven',
+    size: 860,
+    body: lazyPart(() => import('../weaving/Report.tsx')),
+  },
   carry: {
     title: 'Carry cues over to another sound',
     size: 720,

@@ -8,6 +8,7 @@ import { captionsOf } from '@cadence/core/programme/captions.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { fileUrl } from '../app/api.ts';
 import { formatBytes, plural } from '../app/format.ts';
+import { fileName, save } from '../app/save.ts';
 import { say, wordsOf } from '../app/say.ts';
 import { currentStrand, openNow, useOpen } from '../app/store.ts';
 import { inWords } from '../bringing/inWords.ts';
@@ -61,7 +62,7 @@ export function Write({ wrong }: { wrong: number }) {
       const files: SavedFile[] = [];
       for (const format of formats) files.push(await writeFile(format));
       setWritten(files);
-      files.forEach(save);
+      files.forEach((file) => save(file.url, file.name));
     } catch (error) {
       say.problem(`Nothing was written: ${wordsOf(error)}`);
     } finally {
@@ -178,21 +179,4 @@ async function writeFile({ name, mediaType }: Format): Promise<SavedFile> {
     note: `${formatBytes(blob.size)}${checked}`,
     url: URL.createObjectURL(blob),
   };
-}
-
-/** A title as a file name that every system takes. */
-function fileName(title: string): string {
-  const plain = title
-    .replace(/[^\p{L}\p{N} _-]/gu, '')
-    .trim()
-    .replace(/\s+/g, '-')
-    .toLowerCase();
-  return plain || 'subtitles';
-}
-
-function save(file: SavedFile): void {
-  const link = document.createElement('a');
-  link.href = file.url;
-  link.download = file.name;
-  link.click();
 }

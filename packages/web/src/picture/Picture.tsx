@@ -10,6 +10,9 @@ import { useTimeFollower } from '../playback/usePlayer.ts';
 import { loadOwnFonts, makePath, shelf } from './studio.ts';
 import classes from './PictureView.module.css';
 
+/** The colour of the word that is being said, where it is lit. */
+const LIGHT = '#f4d35e';
+
 /** Texts whose characters are known to be covered, and in which family. */
 const prepared = new WeakMap<object, string>();
 
@@ -17,6 +20,7 @@ const prepared = new WeakMap<object, string>();
 export default function Picture() {
   const programme = useShown((shown) => shown);
   const safeArea = useApp((state) => state.view.safeArea);
+  const light = useApp((state) => state.view.light);
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [fonts, setFonts] = useState(0);
@@ -27,7 +31,7 @@ export default function Picture() {
     (time: Ticks) => {
       const context = canvas.current?.getContext('2d');
       if (!context || !canvas.current?.width) return;
-      const list = sceneAt(programme, time, shelf);
+      const list = sceneAt(programme, time, shelf, light ? LIGHT : undefined);
       prepareFor(programme, list, () => setFonts((count) => count + 1));
       setTrouble(troubleIn(list));
       drawScene(
@@ -42,7 +46,7 @@ export default function Picture() {
         canvas.current.width / list.width,
       );
     },
-    [programme],
+    [programme, light],
   );
 
   const { frameRate } = programme.facts;

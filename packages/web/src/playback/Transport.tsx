@@ -1,6 +1,7 @@
 /** Play, speeds, and the large timecode. */
 import { ActionIcon, SegmentedControl, Tooltip } from '@mantine/core';
 import {
+  IconBulb,
   IconPlayerPauseFilled,
   IconPlayerPlayFilled,
   IconPlayerSkipBackFilled,
@@ -26,6 +27,7 @@ const SPEEDS = [
 export function Transport() {
   const { playing, speed, problem } = usePlayerState();
   const loop = useApp((state) => state.view.loop);
+  const light = useApp((state) => state.view.light);
   return (
     <div className={classes.transport}>
       <Tooltip label="To the start of the cue, or the one before (Page Up)">
@@ -60,6 +62,16 @@ export function Transport() {
           onClick={act.toggleLoop}
         >
           <IconRepeat size={17} />
+        </ActionIcon>
+      </Tooltip>
+      <Tooltip label="Light up the word that is said in the picture (Shift L)">
+        <ActionIcon
+          aria-label="Light up words"
+          aria-pressed={light}
+          variant={light ? 'default' : 'subtle'}
+          onClick={act.toggleLight}
+        >
+          <IconBulb size={17} />
         </ActionIcon>
       </Tooltip>
       <span className="spring" />

@@ -10,6 +10,7 @@ import { PictureView } from '../picture/PictureView.tsx';
 import { Transport } from '../playback/Transport.tsx';
 import { CuePanel } from './CuePanel.tsx';
 import { HandPanel } from './HandPanel.tsx';
+import { TimesMenu } from './TimesMenu.tsx';
 import { Rows } from './Rows.tsx';
 import { SnapMenu } from './SnapMenu.tsx';
 import { NAMES } from './things.ts';
@@ -87,8 +88,7 @@ function CueActions() {
   return (
     <>
       <Button onClick={() => showWindow('weave')}>Weave</Button>
-      <Button onClick={() => showWindow('pull')}>Pull to the beat</Button>
-      <Button onClick={act.closeGaps}>Close gaps</Button>
+      <TimesMenu />
       <Button onClick={act.addCue}>New cue</Button>
       {pieces > 0 && (
         <Button variant={cues === 0 ? 'filled' : 'default'} onClick={act.makeCues}>

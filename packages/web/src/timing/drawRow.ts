@@ -6,7 +6,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames, frameAt, frames } from '@cadence/core/time/frameRate.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { SURE } from '@cadence/core/weave/confidence.ts';
+import { stateOf } from '@cadence/core/programme/wordState.ts';
 import type { Dyes } from '../app/dyes.ts';
 import { drawBeats, drawHits, drawMarks, drawPieces } from './drawFound.ts';
 import { pixelsOf, WORD_LINE } from './geometry.ts';
@@ -149,7 +149,7 @@ function drawWords(
   for (const word of cue.words) {
     const [at, end] = [x(word.start), x(word.end)];
     if (end <= 0 || at >= page.width) continue;
-    const doubtful = word.source === 'woven' && (word.confidence ?? 1) < SURE;
+    const doubtful = stateOf(word) === 'doubtful';
     // How long it is said, as a thread under it.
     context.strokeStyle = doubtful ? dyes.madder : dyes.thread;
     context.lineWidth = 1;

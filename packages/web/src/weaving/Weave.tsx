@@ -1,9 +1,12 @@
 /** Weaves the words of cues: what is to be woven, how far it has come, and what was found before it is taken. */
 import { Button, NumberInput, Select, Switch } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
+import { apply } from '@cadence/core/programme/apply.ts';
+import { toWeave, weaveCues, type Weaving } from '@cadence/core/programme/edits/weaveCues.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
-import { add } from '@cadence/core/time/ticks.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { reportedWords, shifted } from '@cadence/core/programme/wovenReport.ts';
+import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
@@ -105,7 +108,10 @@ export default function Weave({ close }: { close: () => void }) {
       {choice}
       {run.state ||
         (woven ? (
-          <Found woven={woven} words={weaving.words} />
+          <>
+            <Found woven={woven} words={weaving.words} />
+            <Moved programme={programme} weaving={weaving} woven={woven} />
+          </>
         ) : (
           <p className="quiet" role="status">
             {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be heard for.{' '}
@@ -184,5 +190,28 @@ function Found({ woven, words }: { woven: readonly Woven[]; words: readonly stri
         </div>
       )}
     </>
+  );
+}
+
+interface MovedProps {
+  readonly programme: Programme;
+  readonly weaving: Weaving;
+  readonly woven: readonly Woven[];
+}
+
+/** How far the words move from where they were woven before. */
+function Moved({ programme, weaving, woven }: MovedProps) {
+  const told = useMemo(() => {
+    const after = apply(programme, weaveCues(programme, weaving, woven).changes);
+    const strand = currentStrand(programme);
+    return shifted(reportedWords(programme, strand), reportedWords(after, strand));
+  }, [programme, weaving, woven]);
+  if (!told || told.worst === 0) return null;
+  const seconds = (time: Ticks) => `${toSeconds(time).toFixed(2)} s`;
+  return (
+    <p className="quiet">
+      Since they were woven last, half of the words move by less than {seconds(told.median)};
+      furthest goes “{told.word.text}”, by {seconds(told.worst)}.
+    </p>
   );
 }

@@ -2,9 +2,10 @@
 import { Menu } from '@mantine/core';
 import { IconPin } from '@tabler/icons-react';
 import { useRef } from 'react';
-import { doubtfulIn, unpinWords, wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
+import { unpinWords, wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
+import { stateOf } from '@cadence/core/programme/wordState.ts';
 import { frameLength } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, subtract, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { make } from '../app/edit.ts';
@@ -19,7 +20,6 @@ export function WordChips({ cue }: { cue: Cue }) {
   const frame = frameLength(useShown((programme) => programme.facts.frameRate));
   const words = wordsIn(cue);
   const times = timesOf(cue.words, words);
-  const doubtful = doubtfulIn(cue);
   const list = useRef<HTMLUListElement>(null);
   useTimeFollower((now) => {
     const said = times.findIndex((time) => time && time.start <= now && now < time.end);
@@ -32,14 +32,8 @@ export function WordChips({ cue }: { cue: Cue }) {
     <ul ref={list} className={classes.chips} aria-label="Words">
       {words.map((word, place) => {
         const time = times[place];
-        const pinned = time?.source === 'pinned';
-        const state = !time
-          ? 'not heard'
-          : pinned
-            ? 'pinned'
-            : doubtful.includes(place)
-              ? 'doubtful'
-              : time.source;
+        const state = stateOf(time);
+        const pinned = state === 'pinned';
         return (
           <li key={place}>
             <Menu position="bottom-start" withinPortal>

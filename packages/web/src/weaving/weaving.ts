@@ -2,18 +2,21 @@
 import { proxy } from 'comlink';
 import type { Carried } from '@cadence/core/conform/carrying.ts';
 import {
+  acceptWords,
   doubtfulIn,
   pinWord,
   runsOf,
   toWeave,
   weaveCues,
   wordsIn,
+  type Stay,
 } from '@cadence/core/programme/edits/weaveCues.ts';
 import { languageOf } from '@cadence/core/programme/edits/proof.ts';
 import { inMaterial, inProgramme, soundOf, stretchOf } from '@cadence/core/programme/heard.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
+import type { Range } from '@cadence/core/time/range.ts';
 import {
   add,
   earlier,
@@ -54,6 +57,7 @@ export async function weave(
   material: Id,
   language: string,
   told: Told,
+  stay: Stay = 'fixed',
 ): Promise<Woven[]> {
   const sound = soundOf(programme, material);
   const file = programme.materials[material];
@@ -64,7 +68,7 @@ export async function weave(
   const heard = stretchOf(sound);
   const all: Woven[] = [];
   for (const run of runsOf(programme, strand, cues)) {
-    const { words, pins } = toWeave(programme, strand, run.cues);
+    const { words, pins } = toWeave(programme, strand, run.cues, stay);
     const order = {
       url: materialUrl(file.hash),
       duration: toSeconds(file.length),
@@ -103,23 +107,33 @@ export function compare(old: Material, fresh: Material, told: Told): Promise<Car
 export const languageFor = (programme: Programme): string =>
   languageOf(programme) === 'none' ? 'und' : 'en';
 
-/** Weaves one cue as it is now, on the main sound. */
-export async function weaveAgain(id: Id): Promise<void> {
+/**
+ * Weaves one cue as it is now, on the main sound.
+ *
+ * @param stay  as in `toWeave`
+ * @throws whatever the sound cannot be read for
+ */
+export async function weaveOne(id: Id, stay: Stay, name?: string): Promise<void> {
   const { programme } = openNow();
   const cue = programme.cues[id];
   const material = programme.facts.sound;
-  if (!cue || material === null) return say.note('There is no sound to weave on.');
+  if (!cue || material === null) return;
+  const language = languageFor(programme);
+  const woven = await weave(programme, cue.strand, [id], material, language, () => undefined, stay);
+  const now = openNow().programme;
+  if (now.cues[id] !== cue) return;
+  const edit = weaveCues(now, toWeave(now, cue.strand, [id], stay), woven);
+  make(name === undefined ? edit : { name, changes: edit.changes });
+}
+
+/** Weaves one cue anew because the editor asks for it. */
+export async function weaveAgain(id: Id): Promise<void> {
+  if (openNow().programme.facts.sound === null) {
+    say.note('There is no sound to weave on.');
+    return;
+  }
   try {
-    const woven = await weave(
-      programme,
-      cue.strand,
-      [id],
-      material,
-      languageFor(programme),
-      () => undefined,
-    );
-    const now = openNow().programme;
-    if (now.cues[id] === cue) make(weaveCues(now, toWeave(now, cue.strand, [id]), woven));
+    await weaveOne(id, 'fixed');
   } catch (error) {
     say.problem(`${wordsOf(error)} The words were left as they are.`);
   }
@@ -128,11 +142,15 @@ export async function weaveAgain(id: Id): Promise<void> {
 /** What is heard to either side of a word that is played. */
 const AROUND = fromSeconds(0.5);
 
+/** Plays a stretch with half a second around it. */
+export function playAround({ start, end }: Range): void {
+  player.play({ start: later(ZERO, subtract(start, AROUND)), end: add(end, AROUND) });
+}
+
 /** Plays a word with half a second around it. */
 export function playWord(cue: Cue, place: number): void {
   const time = timesOf(cue.words, wordsIn(cue))[place];
-  if (time)
-    player.play({ start: later(ZERO, subtract(time.start, AROUND)), end: add(time.end, AROUND) });
+  if (time) playAround(time);
 }
 
 /** Selects the next cue with a word that is doubtful, and plays that word. */
@@ -148,6 +166,13 @@ export function nextDoubtful(): void {
   }
   store.dispatch(selected([cue.id]));
   playWord(cue, doubtfulIn(cue)[0] ?? 0);
+}
+
+/** Pins the doubtful words of the selected cues where they are. */
+export function acceptDoubtful(): void {
+  const ids = selectionNow().map(({ id }) => id);
+  if (ids.length === 0) say.note('Select a cue first.');
+  else make(acceptWords(openNow().programme, ids));
 }
 
 /** Fixes a word where it is, or so much earlier or later. */

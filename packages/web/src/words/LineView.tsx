@@ -43,7 +43,7 @@ export const QuietLine = memo(function QuietLine({
   return (
     <button type="button" className={classes.quiet} onClick={() => go(line)}>
       <span className={classes.time}>{formatTimecode(add(line.start, start), frameRate)}</span>
-      <span className={text.trim() ? classes.words : classes.silent}>
+      <span data-text className={text.trim() ? classes.words : classes.silent}>
         {text.trim() ? text : 'silent so far'}
       </span>
       <Figured line={line} profile={profile} />

@@ -28,8 +28,10 @@ import {
 } from '../app/store.ts';
 import { selected } from '../app/view.ts';
 import { player } from '../playback/player.ts';
+import { useTimeFollower } from '../playback/usePlayer.ts';
 import { ActiveLine, QuietLine, type LineCommands } from './LineView.tsx';
 import { keepLine, linesOfWords, type WordsLine } from './lines.ts';
+import { light, lightIn, saidNow } from './saidLight.ts';
 import { PieceStrip } from './PieceStrip.tsx';
 import classes from './WordsPlace.module.css';
 
@@ -164,6 +166,12 @@ export function Lines({ ref, working }: LinesProps) {
   }, [go]);
 
   useEffect(() => working({ line: active }), [working, active]);
+  useTimeFollower((time) => {
+    const said = saidNow(time);
+    const line = said && scroller.current?.querySelector(`li[data-cue="${said.cue}"]`);
+    lightIn(line?.querySelector('[data-text]'), said);
+  });
+  useEffect(() => () => light(undefined), []);
   // What is selected elsewhere comes into sight here, and is typed on.
   const follow = useEffectEvent(() => {
     const id = selection.at(-1);
@@ -192,6 +200,7 @@ export function Lines({ ref, working }: LinesProps) {
                 key={item.key}
                 ref={rows.measureElement}
                 data-index={item.index}
+                data-cue={line.cue?.id}
                 className={`${classes.line} ${on ? classes.on : ''}`}
                 style={{ transform: `translateY(${item.start}px)` }}
                 aria-current={on || undefined}

@@ -233,6 +233,12 @@ function TextTools() {
           Weave words on the sound …
         </Menu.Item>
         <Menu.Item
+          rightSection={<kbd className="key">Alt Z</kbd>}
+          onClick={() => showWindow('woven')}
+        >
+          How the words are woven …
+        </Menu.Item>
+        <Menu.Item
           rightSection={<kbd className="key">Shift C</kbd>}
           onClick={() => showWindow('cutCues')}
         >

@@ -1,11 +1,13 @@
 /** Edits of every kind from plain numbers, for property tests. */
-import { ticks, type Ticks } from '../../time/ticks.ts';
+import { add, ticks, type Ticks } from '../../time/ticks.ts';
 import type { Edit } from '../change.ts';
 import { cuesInOrder } from '../order.ts';
 import { linesOf } from '../../text/lines.ts';
 import { rewrite } from '../manuscript.ts';
 import type { Programme } from '../programme.ts';
-import { at25 } from '../samples.ts';
+import { broughtAlong } from '../broughtAlong.ts';
+import { wholeSound } from '../heard.ts';
+import { at25, sampleMaterial } from '../samples.ts';
 import { addCue } from './addCue.ts';
 import { closeGaps } from './closeGaps.ts';
 import { joinCues } from './joinCues.ts';
@@ -17,9 +19,12 @@ import { addPiece, cuesFromPieces, trimPiece } from './pieces.ts';
 import { doublePulse, halvePulse, moveBeat, redrawBeats, setFirstBar, shiftBars } from './pulse.ts';
 import { deleteCues, setStyle, setText } from './reword.ts';
 import { startsToNearest } from './snapEdges.ts';
+import { ontoInstants } from './ontoInstants.ts';
 import { splitCue } from './splitCue.ts';
+import { stretchCues } from './stretchCues.ts';
 import { tapCues } from './tapped.ts';
 import { trimCue } from './trimCue.ts';
+import { trimToVoice } from './trimToVoice.ts';
 
 /** Any edit, with arguments taken from a few whole numbers, so that it can hit and miss. */
 export function anyEdit(
@@ -36,7 +41,7 @@ export function anyEdit(
     const ids = Object.keys(table);
     return ids[x % Math.max(1, ids.length)] ?? 'none';
   };
-  switch ((kind ?? 0) % 25) {
+  switch ((kind ?? 0) % 29) {
     case 0:
       return addCue(programme, 's', range, 'the tide turns at the sluice', newId);
     case 1:
@@ -107,6 +112,39 @@ export function anyEdit(
         { paragraphs: z % 2 ? [joined] : cut, gone: z % 3 ? [] : [pick(x + 2)] },
         newId,
       );
+    }
+    case 24:
+      return stretchCues(
+        programme,
+        [pick(x), pick(x + 1), pick(x + 2)].slice(0, 1 + (y % 3)),
+        z % 2 ? 'start' : 'end',
+        time(y + z),
+      );
+    case 25:
+      return trimToVoice(programme, 's', [pick(x), pick(y)], z % 5);
+    case 26: {
+      const instants = Array.from({ length: y % 40 }, (_, at) => time(x + at * (1 + (z % 9))));
+      const each = (['word', 'syllable', 'line', 'cue'] as const)[z % 4] ?? 'word';
+      const some = cues.slice(x % 5, (x % 5) + 1 + (z % 3)).map(({ id }) => id);
+      return ontoInstants(programme, 's', some, instants, { each, every: 1 + (y % 2) }).edit;
+    }
+    case 27: {
+      const [from, to] = [time(x), time(x + y + 1)];
+      const map = [
+        { from: time(0), to: from, at: time(z), until: add(from, time(z)), how: 'same' as const },
+        {
+          from: to,
+          to: time(9000),
+          at: add(from, time(z)),
+          until: time(9000),
+          how: 'same' as const,
+        },
+      ];
+      const old = wholeSound(sampleMaterial('m'));
+      return {
+        name: 'Bring along',
+        changes: broughtAlong(programme, old, old, map, newId).changes,
+      };
     }
     default:
       return startsToNearest(programme, 's', [time(x), time(x + y)], time(z)).edit;

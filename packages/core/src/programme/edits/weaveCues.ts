@@ -12,6 +12,7 @@ import { shortestCue } from '../limits.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../programme.ts';
 import { timesOf } from '../reworded.ts';
+import { fixed, stateOf } from '../wordState.ts';
 
 /** Cues that are to be woven: their words one after the other, and the times that the editor fixed. */
 export interface Weaving {
@@ -20,14 +21,19 @@ export interface Weaving {
   readonly pins: readonly Pin[];
 }
 
-/** Whether an editor fixed this time: no computation moves it. */
-const fixed = ({ source }: WordTime): boolean => source === 'pinned' || source === 'tapped';
+/** What weaving does not move: only what was fixed, or also words that are sure. */
+export type Stay = 'fixed' | 'sure';
 
 /** The words of a cue, as they are written. */
 export const wordsIn = (cue: Cue): string[] => wordsOf(plainText(cue.text)).map(({ text }) => text);
 
 /** What of some cues of a strand is to be woven, in the order of the strand. */
-export function toWeave(programme: Programme, strand: Id, ids: readonly Id[]): Weaving {
+export function toWeave(
+  programme: Programme,
+  strand: Id,
+  ids: readonly Id[],
+  stay: Stay = 'fixed',
+): Weaving {
   const chosen = new Set(ids);
   const words: string[] = [];
   const pins: Pin[] = [];
@@ -42,6 +48,8 @@ export function toWeave(programme: Programme, strand: Id, ids: readonly Id[]): W
           start: time.start,
           ...(time.source === 'pinned' && { end: time.end }),
         });
+      else if (time && stay === 'sure' && stateOf(time) === 'sure')
+        pins.push({ index: words.length + at, start: time.start, end: time.end });
     });
     words.push(...own);
   }
@@ -105,7 +113,9 @@ export function weaveCues(
     const before = timesOf(cue.words, own);
     const times = woven.slice(at, (at += own.length));
     const words = wordTimes(own, times).map((word): WordTime => {
-      const kept = before.find((time) => time && fixed(time) && time.start === word.start);
+      const kept = before.find(
+        (time) => time && time.start === word.start && (fixed(time) || word.source === 'pinned'),
+      );
       return kept ? { ...kept, end: word.end } : word;
     });
     return [{ cue, words }];
@@ -242,6 +252,26 @@ export function moveWordEdge(
   return { name: `Pin a word’s ${edge}`, changes: update('cue', cue, { words }) };
 }
 
+/** Accepts the doubtful words of cues where they are: they are pinned. */
+export function acceptWords(programme: Programme, ids: readonly Id[]): Edit {
+  let count = 0;
+  const changes = ids.flatMap((id) => {
+    const cue = programme.cues[id];
+    if (!cue) return [];
+    const words = cue.words.map((word): WordTime => {
+      if (stateOf(word) !== 'doubtful') return word;
+      count++;
+      return { ...word, source: 'pinned' };
+    });
+    return update('cue', cue, { words });
+  });
+  return {
+    name: `Accept ${count === 1 ? 'a word' : `${String(count)} words`}`,
+    changes,
+    ...(count === 0 && { note: 'No word here is doubtful.' }),
+  };
+}
+
 /** Gives the times of some words back to weaving. */
 export function unpinWords(programme: Programme, id: Id, places: readonly number[]): Edit {
   const cue = programme.cues[id];
@@ -256,5 +286,5 @@ export function unpinWords(programme: Programme, id: Id, places: readonly number
 /** The words of a cue that weaving is not sure of, by their places. */
 export const doubtfulIn = (cue: Cue): number[] =>
   timesOf(cue.words, wordsIn(cue)).flatMap((time, at) =>
-    time?.source === 'woven' && (time.confidence ?? 1) < SURE ? [at] : [],
+    stateOf(time) === 'doubtful' ? [at] : [],
   );

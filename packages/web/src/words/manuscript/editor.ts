@@ -33,6 +33,7 @@ import { htmlOf, linesOfHtml, linesOfPlain } from './clipboard.ts';
 import { linesAt, mannersField, marksOf, remark } from './manners.ts';
 import { margins } from './margin.ts';
 import { ornaments, setMarks, spoken } from './ornaments.ts';
+import { saidWord } from './saidWord.ts';
 import {
   paragraphAt,
   paragraphEnd,
@@ -82,6 +83,7 @@ export class ManuscriptEditor {
           paragraphsField,
           mannersField,
           ornaments,
+          saidWord,
           margins(() => openNow().programme),
           EditorView.lineWrapping,
           EditorState.allowMultipleSelections.of(false),

@@ -1,0 +1,51 @@
+/** What can be done with the times of cues and words, by name: each has its key. */
+import { Button, Menu } from '@mantine/core';
+import { IconChevronDown } from '@tabler/icons-react';
+import { act } from '../app/actions.ts';
+import { showWindow } from '../app/windows.ts';
+import { acceptDoubtful, nextDoubtful } from '../weaving/weaving.ts';
+
+const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: () => void])[])[] = [
+  [
+    ['Weave words on the sound …', 'Z', () => showWindow('weave')],
+    ['Go to the next doubtful word', 'Shift Z', nextDoubtful],
+    ['Accept the doubtful words here', 'Shift V', acceptDoubtful],
+    ['How the words are woven …', 'Alt Z', () => showWindow('woven')],
+  ],
+  [
+    ['Set onto beats, marks or evenly …', 'Alt B', () => showWindow('ontoBeat')],
+    ['Pull starts to the beat …', 'Shift Q', () => showWindow('pull')],
+    ['End with the voice', 'Alt V', act.trimToVoice],
+  ],
+  [
+    ['Stretch to begin at the playhead', 'Shift [', () => act.stretch('start')],
+    ['Stretch to end at the playhead', 'Shift ]', () => act.stretch('end')],
+    ['Close small gaps', 'G', act.closeGaps],
+    ['Hold each until the next begins', 'Shift G', act.holdCues],
+  ],
+  [
+    ['Select everything from here on', 'Shift End', () => act.selectFromHere('end')],
+    ['Select everything up to here', 'Shift Home', () => act.selectFromHere('start')],
+    ['Cut cues anew …', 'Shift C', () => showWindow('cutCues')],
+  ],
+];
+
+export const TimesMenu = () => (
+  <Menu position="bottom-end" width={330}>
+    <Menu.Target>
+      <Button rightSection={<IconChevronDown size={14} />}>Times</Button>
+    </Menu.Target>
+    <Menu.Dropdown>
+      {ITEMS.map((group, at) => (
+        <div key={at} role="none">
+          {at > 0 && <Menu.Divider />}
+          {group.map(([label, keys, does]) => (
+            <Menu.Item key={label} onClick={does} rightSection={<kbd className="key">{keys}</kbd>}>
+              {label}
+            </Menu.Item>
+          ))}
+        </div>
+      ))}
+    </Menu.Dropdown>
+  </Menu>
+);

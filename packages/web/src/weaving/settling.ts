@@ -1,0 +1,63 @@
+/**
+ * Words that are not sure settle by themselves: around a pin that was just set, and where the text of a woven cue was
+ * changed. What is sure or fixed does not move.
+ */
+import type { Change, Edit } from '@cadence/core/programme/change.ts';
+import { wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
+import type { Cue, Id, WordTime } from '@cadence/core/programme/programme.ts';
+import { timesOf } from '@cadence/core/programme/reworded.ts';
+import { fixed, stateOf } from '@cadence/core/programme/wordState.ts';
+import { toSeconds } from '@cadence/core/time/ticks.ts';
+import { whenMade } from '../app/edit.ts';
+import { store } from '../app/store.ts';
+import { weaveOne } from './weaving.ts';
+
+/** Edits of more cues at once are woven when the editor asks for it; so are sounds that take long to read. */
+const FEW = 3;
+const LONGEST = 20 * 60;
+/** While the text is being typed, it rests for so long before its words are heard for, in milliseconds. */
+const REST = 700;
+
+const waiting = new Map<Id, ReturnType<typeof setTimeout>>();
+
+/** Whether a change fixed the time of a word, or changed what is said in a cue that was woven. */
+function unsettles(change: Change): change is Change & { entity: 'cue' } {
+  if (change.entity !== 'cue' || !change.was || !change.becomes) return false;
+  if (change.becomes.text) return true;
+  const before = change.was.words ?? [];
+  return (change.becomes.words ?? []).some(
+    (word) => fixed(word) && !before.some((had) => fixed(had) && had.start === word.start),
+  );
+}
+
+const isUnsettled = (cue: Cue): boolean => {
+  const times = timesOf(cue.words, wordsIn(cue));
+  const open = (time: WordTime | undefined) => ['doubtful', 'not heard'].includes(stateOf(time));
+  return (
+    times.some((time) => time?.source === 'woven' || (time && fixed(time))) && times.some(open)
+  );
+};
+
+/** Nothing is said where it goes wrong: the words stay doubtful, and can be woven by hand. */
+async function settle(id: Id): Promise<void> {
+  const programme = store.getState().open?.programme;
+  const cue = programme?.cues[id];
+  const sound = programme?.materials[programme.facts.sound ?? ''];
+  if (!cue || !sound || toSeconds(sound.length) > LONGEST || !isUnsettled(cue)) return;
+  await weaveOne(id, 'sure', 'Settle words').catch(() => undefined);
+}
+
+function soon(edit: Edit): void {
+  const changes = edit.changes.filter(unsettles);
+  if (changes.length > FEW) return;
+  for (const { id, becomes } of changes) {
+    clearTimeout(waiting.get(id));
+    waiting.set(
+      id,
+      setTimeout(() => void settle(id), becomes?.text ? REST : 0),
+    );
+  }
+}
+
+/** Has words settle after each edit, until it is ended. */
+export const settling = (): (() => void) => whenMade(soon);
