@@ -7,8 +7,14 @@ const { phrases } = JSON.parse(
   readFileSync(fileURLToPath(new URL('../../demo/ferry/phrases.json', import.meta.url)), 'utf8'),
 ) as { phrases: { text: string; start: number; end: number }[] };
 
+/** The cues by start; fields that are null are as good as not there. */
 const cuesOf = async (serving: Parameters<typeof held>[0], id: string) =>
-  Object.values((await held(serving, id)).programme.cues).sort((a, b) => a.start - b.start);
+  Object.values((await held(serving, id)).programme.cues)
+    .sort((a, b) => a.start - b.start)
+    .map((cue) => {
+      const fields = Object.entries(cue).filter(([, value]) => value !== null);
+      return Object.fromEntries(fields) as unknown as typeof cue;
+    });
 
 /** Has everything woven, and takes it. */
 async function weaveAll(page: Page) {

@@ -105,6 +105,14 @@ export interface WordTime extends Range {
   readonly confidence?: number | null;
 }
 
+/**
+ * What an edge of a cue keeps to: its own first or last word, or a mark. `frames` is how far before that it starts, or
+ * after that it ends.
+ */
+export type Tie =
+  | { readonly to: 'word'; readonly frames: number }
+  | { readonly to: 'mark'; readonly mark: Id; readonly frames: number };
+
 export interface Cue extends Range {
   readonly id: Id;
   readonly strand: Id;
@@ -114,6 +122,8 @@ export interface Cue extends Range {
   readonly words: readonly WordTime[];
   /** What the editor noted for themselves: it is in no file that leaves. */
   readonly comment?: string | null;
+  readonly startTie?: Tie | null;
+  readonly endTie?: Tie | null;
 }
 
 /** A stretch of speech between two pauses; its times are those of its material. */

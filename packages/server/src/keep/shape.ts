@@ -51,6 +51,11 @@ const word = strict({
   source: yup.string().oneOf(['heard', 'tapped', 'woven', 'spread', 'pinned']).required(),
   confidence: yup.number().min(0).max(1).nullable(),
 });
+const tie = strict({
+  to: yup.string().oneOf(['word', 'mark']).required(),
+  mark: id,
+  frames: yup.number().integer().min(-100_000).max(100_000).required(),
+}).nullable();
 const side = yup.number().integer().min(16).max(16_384);
 
 /** What an entity of each kind may have. */
@@ -118,6 +123,8 @@ export const shapes = {
     style,
     words: yup.array(word.required()).max(5000),
     comment: yup.string().max(20_000).nullable(),
+    startTie: tie,
+    endTie: tie,
   }),
   piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean().nullable() }),
   beat: strict({
@@ -158,6 +165,8 @@ export const shapes = {
 const OPTIONAL = new Set([
   'piece kept',
   'cue comment',
+  'cue startTie',
+  'cue endTie',
   'programme spelling',
   'programme passedOver',
 ]);

@@ -11,6 +11,9 @@ export interface WindowProps {
   readonly about?: string | undefined;
 }
 
+/** What `about` is where a window begins its work as soon as it is open. */
+export const BEGIN = 'begin';
+
 interface WindowFootProps {
   readonly close: () => void;
   /** Left out where the window is a form, which is sent instead. */

@@ -13,6 +13,7 @@ import { stretchCues } from '@cadence/core/programme/edits/stretchCues.ts';
 import { trimToVoice } from '@cadence/core/programme/edits/trimToVoice.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { marksInOrder, neighbours, placeOf } from '@cadence/core/programme/order.ts';
+import { tieEdges } from '@cadence/core/programme/ties.ts';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
 import { frameAt, frameLength, frames } from '@cadence/core/time/frameRate.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
@@ -238,6 +239,17 @@ export const act = {
   /** The selected cues together begin or end at the playhead; what is between goes along in proportion. */
   stretch: (edge: Edge) =>
     withSelection((ids) => make(stretchCues(openNow().programme, ids, edge, player.time))),
+  /** Ties the edges of the selected cues to their words as they stand, or sets them free where all are tied. */
+  tieOrFree: () =>
+    withSelection((ids) => {
+      const { programme } = openNow();
+      const tie = ids.some((id) => !programme.cues[id]?.startTie || !programme.cues[id].endTie)
+        ? ({ to: 'word' } as const)
+        : null;
+      const timed = ids.some((id) => (programme.cues[id]?.words.length ?? 0) > 0);
+      if (tie && !timed) say.note('No word here has its time yet. Weave them first, with Z.');
+      else make(tieEdges(programme, ids, { start: tie, end: tie }));
+    }),
   /** The selected cues end with the voice, and a few frames after it. */
   trimToVoice: () =>
     withSelection((ids) => {

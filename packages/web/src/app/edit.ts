@@ -1,6 +1,7 @@
 /** Making edits, undoing and redoing them: the only ways in which the interface changes a programme. */
 import { invert, type Edit } from '@cadence/core/programme/change.ts';
 import { tooLarge } from '@cadence/core/programme/limits.ts';
+import { withTies } from '@cadence/core/programme/ties.ts';
 import { sendWaiting } from './outbox.ts';
 import { drafted, made, MANY, stepOf } from './programmeState.ts';
 import { say } from './say.ts';
@@ -16,8 +17,12 @@ export function whenMade(listener: (edit: Edit) => void): () => void {
   return () => watching.delete(listener);
 }
 
-/** Makes an edit, and says its note if it has one. Returns whether it changed anything. */
-export function make(edit: Edit): boolean {
+/**
+ * Makes an edit with what is tied to what it moves, and says its note if it has one. Returns whether it changed
+ * anything.
+ */
+export function make(wanted: Edit): boolean {
+  const edit = wanted.changes.length > 0 ? withTies(openNow().programme, wanted) : wanted;
   if (edit.note) say.note(edit.note);
   if (edit.changes.length === 0) {
     if (openNow().draft) store.dispatch(drafted(null));

@@ -243,6 +243,12 @@ export const KEYS: readonly Key[] = [
     run: act.trimToVoice,
   },
   {
+    keys: 'Alt T',
+    does: 'Tie the selected cues to their words as they stand, or set them free',
+    group: 'Cues, or what is in hand',
+    run: act.tieOrFree,
+  },
+  {
     keys: 'Alt B',
     does: 'Set words onto beats, bar lines, marks or hits, or evenly by syllables',
     group: 'Cues, or what is in hand',

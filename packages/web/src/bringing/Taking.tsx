@@ -12,8 +12,9 @@ import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { atRest } from '../app/rest.ts';
 import { say, wordsOf } from '../app/say.ts';
-import { currentCues, currentStrand, openNow } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
+import { currentCues, currentStrand, openNow, useOpen } from '../app/store.ts';
+import { BEGIN, WindowFoot } from '../app/WindowFoot.tsx';
+import { showWindow } from '../app/windows.ts';
 import type { Choice, Contents, Planned, Understood } from '../workers/words.worker.ts';
 import { inWords } from './inWords.ts';
 import { Times } from './Times.tsx';
@@ -119,9 +120,12 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const [place, setPlace] = useState<Choice['place']>(possible(first)[0] ?? 'replace');
   const [retiming, setRetiming] = useState<Retiming>({});
   const [cut, setCut] = useState(true);
+  const [weaves, setWeaves] = useState(true);
   const [plan, setPlan] = useState<Planned>();
   const [problem, setProblem] = useState<string>();
   const choice: Choice = { contents, place, retiming, cut };
+  const sound = useOpen((open) => open.programme.facts.sound);
+  const canWeave = contents === 'script' && place !== 'again' && sound !== null;
   const chosen = useRef(false);
   useEffect(() => {
     let stale = false;
@@ -154,7 +158,8 @@ export function Taking({ id, file, found, close }: TakingProps) {
       }
       make({ name, changes, ...(note !== '' && { note }) });
       close();
-      if (note === '') say.note(`${file.name} was brought in.`);
+      if (canWeave && weaves) showWindow('weave', BEGIN);
+      else if (note === '') say.note(`${file.name} was brought in.`);
     } catch (error) {
       setProblem(wordsOf(error));
     }
@@ -242,6 +247,14 @@ export function Taking({ id, file, found, close }: TakingProps) {
           label="Cut what is too long for a cue into several"
           checked={cut}
           onChange={(event) => setCut(event.currentTarget.checked)}
+        />
+      )}
+      {canWeave && (
+        <Switch
+          size="xs"
+          label="Then hear for each word in the sound, and cut cues where it pauses"
+          checked={weaves}
+          onChange={(event) => setWeaves(event.currentTarget.checked)}
         />
       )}
       {problem !== undefined && (

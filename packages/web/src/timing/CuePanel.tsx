@@ -18,6 +18,7 @@ import { currentCues, currentStrand, openNow, useApp, useShown } from '../app/st
 import { familiesFor } from '../picture/families.ts';
 import { WordChips } from '../weaving/WordChips.tsx';
 import { ReadingGauge } from '../words/ReadingGauge.tsx';
+import { Ties } from './Ties.tsx';
 import { TimeField } from './TimeField.tsx';
 import classes from './CuePanel.module.css';
 
@@ -132,6 +133,7 @@ function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
           </b>
         </div>
       </div>
+      <Ties cue={cue} />
       <ReadingGauge reading={reading} profile={profile} />
       <StyleForm />
       <div className={classes.buttons}>

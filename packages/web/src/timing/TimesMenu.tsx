@@ -24,6 +24,7 @@ const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: ()
     ['Hold each until the next begins', 'Shift G', act.holdCues],
   ],
   [
+    ['Tie to their words, or set free', 'Alt T', act.tieOrFree],
     ['Select everything from here on', 'Shift End', () => act.selectFromHere('end')],
     ['Select everything up to here', 'Shift Home', () => act.selectFromHere('start')],
     ['Cut cues anew …', 'Shift C', () => showWindow('cutCues')],

@@ -1,22 +1,23 @@
 /** Weaves the words of cues: what is to be woven, how far it has come, and what was found before it is taken. */
-import { Button, NumberInput, Select, Switch } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { Button, NumberInput, SegmentedControl, Select, Switch } from '@mantine/core';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { apply } from '@cadence/core/programme/apply.ts';
-import { toWeave, weaveCues, type Weaving } from '@cadence/core/programme/edits/weaveCues.ts';
+import type { Edit } from '@cadence/core/programme/change.ts';
+import { cutCues, type Cut } from '@cadence/core/programme/edits/cutCues.ts';
+import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { reportedWords, shifted } from '@cadence/core/programme/wovenReport.ts';
-import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { SURE } from '@cadence/core/weave/confidence.ts';
+import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
-import { make } from '../app/edit.ts';
+import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { say } from '../app/say.ts';
 import { currentStrand, openNow } from '../app/store.ts';
+import { BEGIN, type WindowProps } from '../app/WindowFoot.tsx';
 import classes from '../app/windows.module.css';
 import { useChosen } from '../words/useChosen.tsx';
 import { useRun } from './useRun.tsx';
+import { WeaveResult } from './WeaveResult.tsx';
 import { languageFor, weave } from './weaving.ts';
 
 const LANGUAGES = [
@@ -28,7 +29,10 @@ const LANGUAGES = [
   { value: 'und', label: 'Another' },
 ];
 
-export default function Weave({ close }: { close: () => void }) {
+/** A cue stays until the next where the pause between is no longer than this. */
+const HOLD = fromSeconds(0.5);
+
+export default function Weave({ close, about }: WindowProps) {
   const { programme, ids, choice } = useChosen();
   const strand = currentStrand(programme);
   const weaving = useMemo(() => toWeave(programme, strand, ids), [programme, strand, ids]);
@@ -38,15 +42,32 @@ export default function Weave({ close }: { close: () => void }) {
   const [follows, setFollows] = useState(true);
   const [lead, setLead] = useState(0);
   const [tail, setTail] = useState(3);
+  const [then, setThen] = useState<'stay' | 'sense' | 'words'>(about === BEGIN ? 'sense' : 'stay');
+  const [each, setEach] = useState(1);
+  const cut = useMemo((): Cut | undefined => {
+    if (then === 'stay') return undefined;
+    return then === 'sense' ? { by: then } : { by: then, count: each, hold: HOLD };
+  }, [then, each]);
   const run = useRun<readonly Woven[]>();
   const begin = () => run.begin((told) => weave(programme, strand, ids, material, language, told));
   const count = weaving.words.length;
+  const atOnce = useEffectEvent(() => {
+    if (about === BEGIN && sounds.length > 0 && count > 0) void begin();
+  });
+  useEffect(() => atOnce(), []);
   const woven = run.found?.length === count ? run.found : undefined;
+  /** One step, whether they are cut too or not. */
+  const weaveAndCut = (now: Programme, times: readonly Woven[]): Edit => {
+    const edit = weaveCues(now, weaving, times, follows ? { lead, tail } : undefined);
+    if (!cut) return edit;
+    const parts = cutCues(apply(now, edit.changes), strand, weaving.cues, cut, newId);
+    return { ...edit, name: `${edit.name}, cut`, changes: [...edit.changes, ...parts.changes] };
+  };
   const take = () => {
     const now = openNow().programme;
     const same = toWeave(now, strand, ids).words.join(' ') === weaving.words.join(' ');
     if (!woven || !same) say.note('The words have changed meanwhile. Weave them again.');
-    else make(weaveCues(now, weaving, woven, follows ? { lead, tail } : undefined));
+    else make(weaveAndCut(now, woven));
     close();
   };
   if (sounds.length === 0 || count === 0)
@@ -101,17 +122,39 @@ export default function Weave({ close }: { close: () => void }) {
       </div>
       <Switch
         size="xs"
-        label="Cues begin and end with their words"
+        label="Cues begin and end with their words, and go along when these move"
         checked={follows}
         onChange={(event) => setFollows(event.currentTarget.checked)}
       />
+      <div className={classes.choices}>
+        <SegmentedControl
+          size="xs"
+          aria-label="Then"
+          data={[
+            { value: 'stay', label: 'Cues stay' },
+            { value: 'sense', label: 'Cut by sense and pauses' },
+            { value: 'words', label: 'So many words a cue' },
+          ]}
+          value={then}
+          onChange={(value) => setThen(value as typeof then)}
+        />
+        {then === 'words' && (
+          <NumberInput
+            size="xs"
+            w={120}
+            aria-label="Words a cue"
+            suffix={each === 1 ? ' word' : ' words'}
+            min={1}
+            max={20}
+            value={each}
+            onChange={(value) => typeof value === 'number' && value >= 1 && setEach(value)}
+          />
+        )}
+      </div>
       {choice}
       {run.state ||
         (woven ? (
-          <>
-            <Found woven={woven} words={weaving.words} />
-            <Moved programme={programme} weaving={weaving} woven={woven} />
-          </>
+          <WeaveResult programme={programme} weaving={weaving} woven={woven} cut={cut} />
         ) : (
           <p className="quiet" role="status">
             {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be heard for.{' '}
@@ -147,71 +190,3 @@ const FrameCount = ({ label, count, set, off }: FrameCountProps) => (
     onChange={(value) => typeof value === 'number' && set(value)}
   />
 );
-
-/** What was found: how much of it is sure, and what is not. */
-function Found({ woven, words }: { woven: readonly Woven[]; words: readonly string[] }) {
-  const { frameRate, startTimecode } = openNow().programme.facts;
-  const said = woven.filter(({ start }) => start !== null);
-  const pinned = said.filter(({ source }) => source === 'pinned').length;
-  const doubtful = woven.flatMap(({ start, confidence }, at) =>
-    start !== null && confidence < SURE ? [{ word: words[at] ?? '', start, confidence }] : [],
-  );
-  const sure = said.length - doubtful.length - pinned;
-  return (
-    <>
-      <p role="status">
-        <b>{plural(sure, 'word')} sure</b>, {doubtful.length} doubtful
-        {pinned > 0 && `, ${String(pinned)} pinned`}
-        {said.length < woven.length && `, ${String(woven.length - said.length)} not heard`}.
-      </p>
-      {doubtful.length > 0 && (
-        <div className={classes.preview}>
-          <table aria-label="Doubtful words">
-            <thead>
-              <tr>
-                <th>Doubtful</th>
-                <th>At</th>
-                <th>Sure by</th>
-              </tr>
-            </thead>
-            <tbody>
-              {doubtful.slice(0, 100).map(({ word, start, confidence }, at) => (
-                <tr key={at}>
-                  <td>{word}</td>
-                  <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
-                  <td>{Math.round(100 * confidence)} %</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          {doubtful.length > 100 && (
-            <p className={classes.more}>And {plural(doubtful.length - 100, 'word')} more.</p>
-          )}
-        </div>
-      )}
-    </>
-  );
-}
-
-interface MovedProps {
-  readonly programme: Programme;
-  readonly weaving: Weaving;
-  readonly woven: readonly Woven[];
-}
-
-/** How far the words move from where they were woven before. */
-function Moved({ programme, weaving, woven }: MovedProps) {
-  const told = useMemo(() => {
-    const after = apply(programme, weaveCues(programme, weaving, woven).changes);
-    const strand = currentStrand(programme);
-    return shifted(reportedWords(programme, strand), reportedWords(after, strand));
-  }, [programme, weaving, woven]);
-  if (!told || told.worst === 0) return null;
-  const seconds = (time: Ticks) => `${toSeconds(time).toFixed(2)} s`;
-  return (
-    <p className="quiet">
-      Since they were woven last, half of the words move by less than {seconds(told.median)};
-      furthest goes “{told.word.text}”, by {seconds(told.worst)}.
-    </p>
-  );
-}

@@ -84,7 +84,7 @@ export function runsOf(programme: Programme, strand: Id, ids: readonly Id[]): Ru
   return runs.map(({ cues, start, end }) => ({ cues, within: { start, end: later(start, end) } }));
 }
 
-/** How far before its first word a cue comes, and how far after its last it goes, in frames. */
+/** How far before its first word a cue comes, and how far after its last it goes, in frames; it is tied so. */
 export interface Follow {
   readonly lead: number;
   readonly tail: number;
@@ -122,7 +122,11 @@ export function weaveCues(
   });
   const ranges = follow ? follows(programme, parts, follow) : undefined;
   const changes = parts.flatMap(({ cue, words }, place): Change[] =>
-    update('cue', cue, { words, ...ranges?.[place] }),
+    update('cue', cue, {
+      words,
+      ...ranges?.[place],
+      ...(follow && words.length > 0 && tiesOf(follow)),
+    }),
   );
   const unsaid = woven.filter(({ start }) => start === null).length;
   const doubtful = woven.filter(
@@ -139,6 +143,11 @@ export function weaveCues(
     ...(notes.length > 0 && { note: `${notes.join(', ')}.` }),
   };
 }
+
+const tiesOf = ({ lead, tail }: Follow): Pick<Cue, 'startTie' | 'endTie'> => ({
+  startTie: { to: 'word', frames: lead },
+  endTie: { to: 'word', frames: tail },
+});
 
 interface Part {
   readonly cue: Cue;

@@ -1,0 +1,144 @@
+/** What weaving found, before it is taken: what is sure, what moves, and the cues that come of it. */
+import { useMemo } from 'react';
+import { apply } from '@cadence/core/programme/apply.ts';
+import { cutInto, type Cut } from '@cadence/core/programme/edits/cutCues.ts';
+import { weaveCues, type Weaving } from '@cadence/core/programme/edits/weaveCues.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { reportedWords, shifted } from '@cadence/core/programme/wovenReport.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { SURE } from '@cadence/core/weave/confidence.ts';
+import type { Woven } from '@cadence/core/weave/weaver.ts';
+import { plural } from '../app/format.ts';
+import { currentStrand } from '../app/store.ts';
+import classes from '../app/windows.module.css';
+
+interface ResultProps {
+  readonly programme: Programme;
+  readonly weaving: Weaving;
+  readonly woven: readonly Woven[];
+}
+
+const SHOWN = 100;
+
+export function WeaveResult({ cut, ...found }: ResultProps & { readonly cut: Cut | undefined }) {
+  return (
+    <>
+      <Sums {...found} />
+      <Moved {...found} />
+      {cut ? <Cues cut={cut} {...found} /> : <Doubtful {...found} />}
+    </>
+  );
+}
+
+const isDoubtful = ({ start, confidence }: Woven): boolean => start !== null && confidence < SURE;
+
+function Sums({ woven }: ResultProps) {
+  const said = woven.filter(({ start }) => start !== null);
+  const pinned = said.filter(({ source }) => source === 'pinned').length;
+  const doubtful = woven.filter(isDoubtful).length;
+  return (
+    <p role="status">
+      <b>{plural(said.length - doubtful - pinned, 'word')} sure</b>, {doubtful} doubtful
+      {pinned > 0 && `, ${String(pinned)} pinned`}
+      {said.length < woven.length && `, ${String(woven.length - said.length)} not heard`}.
+    </p>
+  );
+}
+
+/** How far the words move from where they were woven before. */
+function Moved({ programme, weaving, woven }: ResultProps) {
+  const told = useMemo(() => {
+    const after = apply(programme, weaveCues(programme, weaving, woven).changes);
+    const strand = currentStrand(programme);
+    return shifted(reportedWords(programme, strand), reportedWords(after, strand));
+  }, [programme, weaving, woven]);
+  if (!told || told.worst === 0) return null;
+  const seconds = (time: Ticks) => `${toSeconds(time).toFixed(2)} s`;
+  return (
+    <p className="quiet">
+      Since they were woven last, half of the words move by less than {seconds(told.median)};
+      furthest goes “{told.word.text}”, by {seconds(told.worst)}.
+    </p>
+  );
+}
+
+/** The cues that would come of it, when they are cut by their words. */
+function Cues({ programme, weaving, woven, cut }: ResultProps & { readonly cut: Cut }) {
+  const { frameRate, startTimecode } = programme.facts;
+  const cues = useMemo(() => {
+    const after = apply(programme, weaveCues(programme, weaving, woven).changes);
+    const parts = new Map(
+      cutInto(after, currentStrand(programme), weaving.cues, cut).map((each) => [
+        each.cue.id,
+        each.parts,
+      ]),
+    );
+    return weaving.cues.flatMap((id) => {
+      const cue = after.cues[id];
+      return parts.get(id) ?? (cue ? [cue] : []);
+    });
+  }, [programme, weaving, woven, cut]);
+  return (
+    <>
+      <p>
+        {plural(weaving.cues.length, 'cue')} would become <b>{cues.length}</b>.
+      </p>
+      <div className={classes.preview}>
+        <table aria-label="Cues that come of it">
+          <thead>
+            <tr>
+              <th>At</th>
+              <th>Cue</th>
+            </tr>
+          </thead>
+          <tbody>
+            {cues.slice(0, SHOWN).map(({ start, text }, at) => (
+              <tr key={at}>
+                <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
+                <td>{plainText(text)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {cues.length > SHOWN && (
+          <p className={classes.more}>And {plural(cues.length - SHOWN, 'cue')} more.</p>
+        )}
+      </div>
+    </>
+  );
+}
+
+function Doubtful({ programme, weaving, woven }: ResultProps) {
+  const { frameRate, startTimecode } = programme.facts;
+  const doubtful = woven.flatMap((each, at) =>
+    isDoubtful(each) ? [{ word: weaving.words[at] ?? '', ...each }] : [],
+  );
+  if (doubtful.length === 0) return null;
+  return (
+    <div className={classes.preview}>
+      <table aria-label="Doubtful words">
+        <thead>
+          <tr>
+            <th>Doubtful</th>
+            <th>At</th>
+            <th>Sure by</th>
+          </tr>
+        </thead>
+        <tbody>
+          {doubtful.slice(0, SHOWN).map(({ word, start, confidence }, at) => (
+            <tr key={at}>
+              <td>{word}</td>
+              <td>{start !== null && formatTimecode(add(start, startTimecode), frameRate)}</td>
+              <td>{Math.round(100 * confidence)} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {doubtful.length > SHOWN && (
+        <p className={classes.more}>And {plural(doubtful.length - SHOWN, 'word')} more.</p>
+      )}
+    </div>
+  );
+}
