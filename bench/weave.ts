@@ -1,6 +1,7 @@
 /**
  * How well and how fast words are woven: `npx tsx bench/weave.ts FOLDER …`, or with `--long SOUND SCRIPT` how long one
- * sound takes.
+ * sound takes. With `--pins N` before the folders every so many words one is pinned where it is, and the others are
+ * judged; with `--parts` only a part of each script is woven: a half, both ends, the middle.
  *
  * Each FOLDER holds sounds beside their scripts and truths (`NAME.wav` or `NAME.flac`, `NAME.txt`,
  * `NAME.truth.json`, as in `../shared/sound/speech`); `bench/narrations.py` makes more. Beside the figures stand those
@@ -18,11 +19,12 @@ import { SpeechListener } from '@cadence/core/listen/speechEvidence.ts';
 import { Decimator } from '@cadence/core/listen/decimate.ts';
 import { mix } from '@cadence/core/listen/mix.ts';
 import { sharedOut } from '@cadence/core/programme/script.ts';
-import { toSeconds } from '@cadence/core/time/ticks.ts';
+import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
 import { languageNamed } from '@cadence/core/weave/languages/languages.ts';
 import { letterToSoundOf } from '@cadence/core/weave/letterToSound.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
+import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import { openSound } from '../packages/cli/src/sound.ts';
 
@@ -159,7 +161,41 @@ function peer(path: string, words: readonly string[]): Found[] | undefined {
   }
 }
 
-async function judge(folders: readonly string[]): Promise<void> {
+interface Given {
+  /** Which words of the script are woven. */
+  readonly part: readonly number[];
+  readonly pins: readonly Pin[];
+}
+
+/** What is woven of a script: all of it where nothing else is asked for. */
+type Ways = (words: readonly string[], truth: readonly TruthWord[]) => readonly Given[];
+
+const every = (count: number) => Array.from({ length: count }, (_, at) => at);
+const whole: Ways = (words) => [{ part: every(words.length), pins: [] }];
+
+/** Of every `step` words one is pinned where it is said. */
+const pinned =
+  (step: number): Ways =>
+  (words, truth) => [
+    {
+      part: every(words.length),
+      pins: truth.flatMap(({ start, unknown }, index): Pin[] =>
+        index % step === step >> 1 && start !== null && !unknown
+          ? [{ index, start: fromSeconds(start) }]
+          : [],
+      ),
+    },
+  ];
+
+const parts: Ways = ({ length }) =>
+  [
+    (at: number) => at < length / 2,
+    (at: number) => at >= length / 2,
+    (at: number) => at < length / 3 || at >= (2 * length) / 3,
+    (at: number) => at >= length / 4 && at < (3 * length) / 4,
+  ].map((of) => ({ part: every(length).filter(of), pins: [] }));
+
+async function judge(folders: readonly string[], ways: Ways): Promise<void> {
   const tallies = new Map<string, Tally>();
   const tallyOf = (name: string): Tally => {
     const tally = tallies.get(name) ?? new Tally();
@@ -180,18 +216,29 @@ async function judge(folders: readonly string[]): Promise<void> {
       if (path === undefined) continue;
       const words = readFileSync(`${base}.txt`, 'utf8').split(/\s+/).filter(Boolean);
       const { bands, pieces } = await bandsOf(path);
-      const weaver = openWeaver(files, language);
-      weaver.hear(bands);
-      const woven = weaver.weave(words);
-      const seconds = (time: (typeof woven)[number]['start']) =>
-        time === null ? null : toSeconds(time);
-      const found = woven.map(({ start, end, confidence }) => ({
-        start: seconds(start),
-        end: seconds(end),
-        sure: start !== null && confidence >= SURE,
-      }));
       const group = `${language}, ${background || file}`;
-      tallyOf(group).add(truth, found);
+      for (const { part, pins } of ways(words, truth)) {
+        const weaver = openWeaver(files, language);
+        weaver.hear(bands);
+        const seconds = (time: Woven['start']) => (time === null ? null : toSeconds(time));
+        const found = weaver
+          .weave(
+            part.map((at) => words[at] as string),
+            pins,
+          )
+          .map(({ start, end, confidence }) => ({
+            start: seconds(start),
+            end: seconds(end),
+            sure: start !== null && confidence >= SURE,
+          }));
+        const fixed = new Set(pins.map(({ index }) => index));
+        const judged = part.flatMap((at, place) => (fixed.has(at) ? [] : [[at, place] as const]));
+        tallyOf(group).add(
+          judged.map(([at]) => truth[at] as TruthWord),
+          judged.map(([, place]) => found[place] as Found),
+        );
+      }
+      if (ways !== whole) continue;
       const spread = sharedOut(
         words.map((word) => [[{ text: word }]]),
         pieces,
@@ -236,4 +283,6 @@ async function long(sound: string, script: string): Promise<void> {
 
 const args = process.argv.slice(2);
 if (args[0] === '--long') await long(args[1] ?? '', args[2] ?? '');
-else await judge(args);
+else if (args[0] === '--pins') await judge(args.slice(2), pinned(Number(args[1])));
+else if (args[0] === '--parts') await judge(args.slice(1), parts);
+else await judge(args, whole);

@@ -5,8 +5,8 @@ import type { Costs } from './lattice.ts';
 export const ROUGH_COSTS: Costs & { readonly worse: number } = {
   pause: -3,
   noise: -6,
-  filler: -10,
-  worse: 10,
+  filler: -25,
+  worse: 3.5,
 };
 export const FINE_COSTS: Costs & { readonly worse: number } = {
   pause: -3,
