@@ -16,8 +16,6 @@ import { dictionary } from 'cmu-pronouncing-dictionary';
 import { gunzipSync } from 'fflate';
 import { findPieces } from '@cadence/core/listen/speech.ts';
 import { SpeechListener } from '@cadence/core/listen/speechEvidence.ts';
-import { Decimator } from '@cadence/core/listen/decimate.ts';
-import { mix } from '@cadence/core/listen/mix.ts';
 import { sharedOut } from '@cadence/core/programme/script.ts';
 import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
@@ -104,12 +102,8 @@ class Tally {
 const bandsOf = async (path: string) => {
   const sound = await openSound(path);
   const voice = new VoiceListener(sound.sampleRate);
-  const decimator = new Decimator(sound.sampleRate);
-  const speech = new SpeechListener(decimator.rate);
-  for await (const channels of sound.chunks()) {
-    voice.push(channels);
-    speech.push(decimator.push(mix(channels)));
-  }
+  const speech = new SpeechListener(voice.loweredRate);
+  for await (const channels of sound.chunks()) speech.push(voice.push(channels));
   return { bands: voice.finish(), pieces: findPieces(speech.evidence()) };
 };
 

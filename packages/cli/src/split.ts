@@ -11,7 +11,7 @@ import { pathOf } from './files.ts';
 import { hear } from './hear.ts';
 import { secondsOf } from './output.ts';
 import { openSound } from './sound.ts';
-import { weaverOf } from './weave.ts';
+import { wovenOn } from './weave.ts';
 
 export interface SplitOptions extends CheckOptions {
   readonly strand?: string | undefined;
@@ -49,10 +49,10 @@ export async function splitCommand(
       })),
     };
   }
-  const { weaver } = await weaverOf(file, options.language ?? 'en');
   const tokens = texts.flatMap((text) => words(plainText(text)).map((word) => word.text));
+  const { woven } = await wovenOn(file, options.language ?? 'en', tokens, []);
   // The lines of a lyric are those of its verses.
-  const cues = cutWoven(texts, weaver.weave(tokens), {
+  const cues = cutWoven(texts, woven, {
     limits: profile,
     whole: strand === 'lyric',
   });

@@ -3,17 +3,18 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
+import { SpeechListener } from '@cadence/core/listen/speechEvidence.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { words as wordsOf } from '@cadence/core/text/words.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import { PinsCross, type Pin, type Weaver, type Woven } from '@cadence/core/weave/weaver.ts';
+import { PinsCross, type Pin, type Woven } from '@cadence/core/weave/weaver.ts';
+import { LONG, withApart } from './apart.ts';
 import { readWords, type CaptionOptions } from './captions.ts';
 import { Unusable } from './failure.ts';
 import { pathOf, readText } from './files.ts';
-import { hear } from './hear.ts';
 import { secondsOf } from './output.ts';
 import { openSound } from './sound.ts';
 
@@ -25,20 +26,35 @@ export interface WeaveOptions extends CaptionOptions {
 const acoustic = (name: string): Promise<Uint8Array> =>
   readFile(fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`)));
 
-/** A weaver that has heard a sound, and the pieces of speech in it. */
-export async function weaverOf(
+/**
+ * When each word is said, and the pieces of speech in the sound; in two threads where it is long.
+ *
+ * @throws PinsCross
+ */
+export async function wovenOn(
   file: string,
   language: string,
-): Promise<{ weaver: Weaver; pieces: Range[] }> {
+  tokens: readonly string[],
+  pins: readonly Pin[],
+): Promise<{ woven: Woven[]; pieces: Range[] }> {
   const sound = await openSound(pathOf(file));
   const voice = new VoiceListener(sound.sampleRate);
-  const { speech } = await hear(sound, ['speech'], (channels) => {
-    voice.push(channels);
-  });
+  const speech = new SpeechListener(voice.loweredRate);
+  for await (const channels of sound.chunks()) speech.push(voice.push(channels));
   const [model, spelling] = await Promise.all([acoustic('english.gz'), acoustic('spelling.gz')]);
   const weaver = openWeaver({ model, spelling }, language);
-  weaver.hear(voice.finish());
-  return { weaver, pieces: findPieces(speech) };
+  const pieces = findPieces(speech.evidence());
+  const bands = voice.finish();
+  if (sound.duration < LONG) {
+    weaver.hear(bands);
+    return { woven: weaver.weave(tokens, pins), pieces };
+  }
+  const woven = await withApart('weave', async (apart) => {
+    await apart.open(model);
+    await weaver.hearWith(apart, bands);
+    return weaver.weaveWith(apart, tokens, pins);
+  });
+  return { woven, pieces };
 }
 
 /** The words of a script: of a plain text every token, of other files those of their text. */
@@ -104,10 +120,12 @@ export async function weaveCommand(
 ): Promise<object> {
   const tokens = await tokensOf(script, options);
   const pins = options.pins === undefined ? [] : await pinsIn(options.pins, tokens.length);
-  const { weaver, pieces } = await weaverOf(file, options.language ?? 'en');
-  let woven: Woven[];
   try {
-    woven = weaver.weave(tokens, pins);
+    const { woven, pieces } = await wovenOn(file, options.language ?? 'en', tokens, pins);
+    return {
+      words: woven.map((word, index) => ({ index, text: tokens[index], ...wovenJson(word) })),
+      pieces: pieces.map(({ start, end }) => ({ start: secondsOf(start), end: secondsOf(end) })),
+    };
   } catch (error) {
     if (error instanceof PinsCross)
       throw new Unusable(
@@ -117,8 +135,4 @@ export async function weaveCommand(
       );
     throw error;
   }
-  return {
-    words: woven.map((word, index) => ({ index, text: tokens[index], ...wovenJson(word) })),
-    pieces: pieces.map(({ start, end }) => ({ start: secondsOf(start), end: secondsOf(end) })),
-  };
 }

@@ -26,26 +26,37 @@ export interface RoughScores {
 export const noisesOf = (phones: readonly string[]): number[] =>
   phones.flatMap((name, phone) => (name.startsWith('+') ? [phone] : []));
 
-/** Looks at so many frames from one on. Calls `told` now and then with how far it has come, from 0 to 1. */
+/** Looks that have one mean. */
+export const AT_ONCE = 400;
+
+/** How many looks there are at some frames. */
+export const looksIn = (frames: Float32Array): number => Math.ceil(frames.length / WIDTH / STRIDE);
+
+/**
+ * Looks at a sound, or at some of it. Calls `told` now and then with how far it has come, from 0 to 1.
+ *
+ * @param looks  the first, and the one after the last
+ */
 export function roughScores(
   likelihoods: Likelihoods,
   frames: Float32Array,
   meanAt: (frame: number) => Float32Array,
   told: (share: number) => void,
+  looks: { readonly from: number; readonly to: number } = { from: 0, to: looksIn(frames) },
 ): RoughScores {
   const { model } = likelihoods;
   const phones = model.phones.length;
-  const count = Math.ceil(frames.length / WIDTH / STRIDE);
+  const count = looks.to - looks.from;
   const scores = new Float32Array(count * phones);
   const free = new Float32Array(count);
   const all = Int32Array.from(model.own);
   const speech = model.phones.map(
     (name, phone) => phone !== model.silence && !name.startsWith('+'),
   );
-  const AT_ONCE = 400;
   for (let from = 0; from < count; from += AT_ONCE) {
     const some = Math.min(AT_ONCE, count - from);
-    likelihoods.load(observe(frames, meanAt(from * STRIDE), from * STRIDE, some, STRIDE));
+    const first = (looks.from + from) * STRIDE;
+    likelihoods.load(observe(frames, meanAt(first), first, some, STRIDE));
     for (let at = 0; at < some; at++) {
       const judged = likelihoods.of(at, all, all.length);
       let best = -Infinity;
@@ -61,6 +72,22 @@ export function roughScores(
     told((from + some) / count);
   }
   return { count, phones, scores, free };
+}
+
+/** The scores of looks that follow each other. */
+export function joinedScores(before: RoughScores, after: RoughScores): RoughScores {
+  const join = (a: Float32Array, b: Float32Array) => {
+    const all = new Float32Array(a.length + b.length);
+    all.set(a);
+    all.set(b, a.length);
+    return all;
+  };
+  return {
+    count: before.count + after.count,
+    phones: before.phones,
+    scores: join(before.scores, after.scores),
+    free: join(before.free, after.free),
+  };
 }
 
 /** Which token, or none, each look belongs to. */

@@ -13,9 +13,19 @@ export class VoiceListener {
     this.#bands = new BandsListener(this.#decimator.rate);
   }
 
-  /** @param channels  one array a channel, all of one length, full scale ±1 */
-  push(channels: readonly Float32Array[]): void {
-    this.#bands.push(this.#decimator.push(mix(channels)));
+  /** The rate to which the sound is lowered, about 16 kHz. */
+  get loweredRate(): number {
+    return this.#decimator.rate;
+  }
+
+  /**
+   * @param channels  one array a channel, all of one length, full scale ±1
+   * @returns         the same sound as one channel at the lowered rate
+   */
+  push(channels: readonly Float32Array[]): Float32Array {
+    const lowered = this.#decimator.push(mix(channels));
+    this.#bands.push(lowered);
+    return lowered;
   }
 
   /** Call once, when all sound has been pushed. */

@@ -6,6 +6,8 @@ import { acousticModelOf, DENSITIES, STATES, STREAMS, WIDTH } from './acousticMo
 import { FILTERS, type Bands } from './cepstra.ts';
 import { SURE } from './confidence.ts';
 import type { Language } from './languages/language.ts';
+import type { Reached } from '../listen/apart.ts';
+import { weaveApart, type WeaveApart } from './apart.ts';
 import { PinsCross, Weaver } from './weaver.ts';
 
 const model = acousticModelOf(
@@ -182,4 +184,34 @@ describe('the weaver', () => {
       expect(short.weave([])).toEqual([]);
     }
   });
+});
+
+test('two threads weave what one does', async () => {
+  const packed = readFileSync(fileURLToPath(new URL('../../acoustic/english.gz', import.meta.url)));
+  const { bands } = spoken(
+    Array.from({ length: 14 }, () => 'heave the chain . slack water . gulls the shore .').join(' '),
+  );
+  const words = Array.from({ length: 14 }, () => 'heave the chain slack water gulls the shore')
+    .join(' ')
+    .split(' ');
+  const alone = new Weaver(model, language);
+  alone.hear(bands);
+  const there = weaveApart();
+  const asked: number[] = [];
+  const apart: Reached<WeaveApart> = {
+    open: async (bytes) => there.open(bytes),
+    hear: async (voice) => there.hear(voice),
+    heard: async (whole) => there.heard(whole),
+    place: async (order) => {
+      asked.push(order.stretches.length);
+      return there.place(order);
+    },
+  };
+  await apart.open(packed);
+  const both = new Weaver(model, language);
+  await both.hearWith(apart, bands);
+  expect(await both.weaveWith(apart, words)).toEqual(alone.weave(words));
+  // A few words are not worth the other thread.
+  await both.weaveWith(apart, words.slice(0, 3));
+  expect(asked[0]).toBeGreaterThan(0);
 });

@@ -4,20 +4,21 @@
  * A rough look tells where each word lies; the recording is cut at pauses; each stretch is aligned; the model is
  * brought nearer to the voice by the words that fit; each stretch is aligned again. `docs/weave.md` tells it at length.
  */
+import type { Reached } from '../listen/apart.ts';
 import type { Range } from '../time/range.ts';
 import { earlier, fromSeconds, later, toSeconds, type Ticks } from '../time/ticks.ts';
 import type { AcousticModel } from './acousticModel.ts';
-import { Adaptation } from './adapt.ts';
+import { Aligner } from './aligner.ts';
+import { halfOf, type PlainVoice, type WeaveApart } from './apart.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
-import { confidences, fitAround } from './confidence.ts';
+import { confidences } from './confidence.ts';
 import { edgeBesidePause } from './edges.ts';
-import { align, framesIn, shortfall, type Aligned, type Stretch, type Voice } from './fine.ts';
+import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
-import { Likelihoods } from './likelihoods.ts';
 import { meansOf } from './means.ts';
-import { placesOf, type Placed, type Places } from './placed.ts';
-import { roughPath, roughScores, STRIDE } from './rough.ts';
+import type { Placed, Places } from './placed.ts';
+import { joinedScores, roughPath, roughScores, STRIDE } from './rough.ts';
 import { LEFT_OUT } from './settings.ts';
 import { stretchesOf } from './stretches.ts';
 
@@ -49,8 +50,6 @@ export class PinsCross extends Error {
 
 /** Frames of speech that a voice is learnt from at most: a minute and a half. */
 const LEARNT = 9000;
-/** Words whose surroundings fit worse are not learnt from. */
-const FITS = 4;
 /** The states of the model change so much later than the sound does, in seconds. */
 const LATE = 0.006;
 const FRAME = 0.01;
@@ -62,23 +61,32 @@ interface Part extends Stretch {
   readonly tight: { readonly start: boolean; readonly end: boolean };
 }
 
+/** What is to be woven, ready to be aligned. */
+interface Plan {
+  readonly voice: Voice;
+  readonly words: readonly string[];
+  readonly fixed: ReadonlyMap<number, Pin>;
+  /** The words that are said, by their places in the script, and how. */
+  readonly said: readonly number[];
+  readonly tokens: readonly Token[];
+  readonly stretches: readonly Stretch[];
+}
+
+/** Fewer frames are not worth a second thread. */
+const WORTH = 3000;
+
 /** Weaves scripts on one sound. */
 export class Weaver {
-  readonly #model: AcousticModel;
+  readonly #aligner: Aligner;
   readonly #language: Language;
-  /** The model as it came, and as it knows the voice. */
-  readonly #plain: Likelihoods;
-  readonly #own: Likelihoods;
   readonly #phones: ReadonlyMap<string, number>;
   #voice: Voice | undefined;
   /** How many frames the voice was learnt from. */
   #learnt = 0;
 
   constructor(model: AcousticModel, language: Language) {
-    this.#model = model;
+    this.#aligner = new Aligner(model);
     this.#language = language;
-    this.#plain = new Likelihoods(model);
-    this.#own = new Likelihoods(model);
     this.#phones = new Map(model.phones.map((name, phone) => [name, phone]));
   }
 
@@ -88,12 +96,31 @@ export class Weaver {
    * @param told  is given now and then how far it has come, from 0 to 1
    */
   hear(bands: Bands, told: (share: number) => void = () => undefined): void {
-    const frames = cepstraOf(bands);
-    const meanAt = meansOf(frames);
-    const rough = roughScores(this.#plain, frames, meanAt, told);
-    const { firstMiddle, loudness } = bands;
-    this.#voice = { frames, meanAt, firstMiddle, rough, loudness };
-    this.#own.adapt(this.#model.means);
+    const { voice, meanAt } = plainVoiceOf(bands);
+    const rough = roughScores(this.#aligner.plain, voice.frames, meanAt, told);
+    this.#take({ ...voice, meanAt, rough });
+  }
+
+  /** As {@link hear}, with a second thread. */
+  async hearWith(
+    apart: Reached<WeaveApart>,
+    bands: Bands,
+    told: (share: number) => void = () => undefined,
+  ): Promise<void> {
+    const { voice, meanAt } = plainVoiceOf(bands);
+    const there = apart.hear(voice);
+    const half = { from: 0, to: halfOf(voice.frames) };
+    const here = roughScores(this.#aligner.plain, voice.frames, meanAt, told, half);
+    const after = await there;
+    if (!after) throw new Error('The second thread has no model.');
+    const rough = joinedScores(here, after);
+    await apart.heard(rough);
+    this.#take({ ...voice, meanAt, rough });
+  }
+
+  #take(voice: Voice): void {
+    this.#voice = voice;
+    this.#aligner.adapt(undefined);
     this.#learnt = 0;
   }
 
@@ -111,6 +138,44 @@ export class Weaver {
     within?: Range,
     told: (share: number) => void = () => undefined,
   ): Woven[] {
+    const plan = this.#plan(words, pins, within);
+    const { voice, tokens, stretches } = plan;
+    const places = stretches.map((stretch, at) => {
+      const found = this.#aligner.places(voice, tokens, stretch);
+      told((at + 1) / stretches.length);
+      return found;
+    });
+    return this.#woven(plan, places);
+  }
+
+  /** As {@link weave}, with a second thread that has heard the same sound. */
+  async weaveWith(
+    apart: Reached<WeaveApart>,
+    words: readonly string[],
+    pins: readonly Pin[] = [],
+    within?: Range,
+    told: (share: number) => void = () => undefined,
+  ): Promise<Woven[]> {
+    const plan = this.#plan(words, pins, within);
+    const { voice, tokens, stretches } = plan;
+    const shared = framesOf(stretches) >= WORTH ? stretches : [];
+    const odd = shared.filter((_, at) => at % 2 === 1);
+    const there = apart.place({ tokens, stretches: odd, means: this.#aligner.means });
+    const mine = stretches.filter((stretch) => !odd.includes(stretch));
+    const here = mine.map((stretch, at) => {
+      const found = this.#aligner.places(voice, tokens, stretch);
+      told((at + 1) / mine.length);
+      return found;
+    });
+    const theirs = await there;
+    const places = stretches.map((stretch): Places => {
+      const own = mine.indexOf(stretch);
+      return (own >= 0 ? here[own] : theirs[odd.indexOf(stretch)]) ?? [];
+    });
+    return this.#woven(plan, places);
+  }
+
+  #plan(words: readonly string[], pins: readonly Pin[], within: Range | undefined): Plan {
     const voice = this.#voice;
     if (!voice) throw new Error('There is no sound to weave on.');
     const fixed = new Map(pins.map((pin) => [pin.index, pin]));
@@ -121,15 +186,26 @@ export class Weaver {
     const parts = partsOf(voice, said, pins, within);
     const stretches = parts.flatMap((part) => this.#stretches(voice, tokens, part));
     // A whole script teaches more than the one cue that may have come before it.
-    const offered = stretches.reduce((sum, { from, to }) => sum + to - from, 0);
-    if (this.#learnt < Math.min(LEARNT, offered)) this.#learn(voice, tokens, stretches);
+    if (this.#learnt < Math.min(LEARNT, framesOf(stretches))) {
+      const found = this.#aligner.learn(voice, tokens, stretches, LEARNT);
+      if (found && found.learnt > this.#learnt) {
+        this.#aligner.adapt(found.means);
+        this.#learnt = found.learnt;
+      }
+    }
+    return { voice, words, fixed, said, tokens, stretches };
+  }
+
+  /** @param found  of each stretch, where its words lie */
+  #woven(
+    { voice, words, fixed, said, tokens, stretches }: Plan,
+    found: readonly Places[],
+  ): Woven[] {
     const places: (Placed | undefined)[] = tokens.map(() => undefined);
-    stretches.forEach((stretch, at) => {
-      const aligned = this.#align(this.#own, voice, tokens, stretch);
-      this.#place(voice, stretch, aligned).forEach((place, token) => {
-        places[stretch.first + token] = place;
+    stretches.forEach(({ first }, at) => {
+      found[at]?.forEach((place, token) => {
+        places[first + token] = place;
       });
-      told((at + 1) / stretches.length);
     });
     const sure = confidences(places);
     const edges = edgesOf(voice, places);
@@ -180,7 +256,7 @@ export class Weaver {
     const from = Math.floor(part.from / STRIDE);
     const to = Math.min(voice.rough.count, Math.ceil(part.to / STRIDE));
     const found = roughPath(
-      this.#plain,
+      this.#aligner.plain,
       voice.rough,
       tokens.slice(part.first, part.last),
       from,
@@ -188,47 +264,16 @@ export class Weaver {
     );
     return found ? stretchesOf(found.tokenOf, part) : [part];
   }
+}
 
-  #align(
-    likelihoods: Likelihoods,
-    voice: Voice,
-    tokens: readonly Token[],
-    stretch: Stretch,
-  ): Aligned {
-    return align(likelihoods, voice, tokens.slice(stretch.first, stretch.last), stretch);
-  }
+const framesOf = (stretches: readonly Stretch[]): number =>
+  stretches.reduce((sum, { from, to }) => sum + to - from, 0);
 
-  #place(voice: Voice, { from, first, last }: Stretch, aligned: Aligned) {
-    const short = shortfall(this.#plain, voice, from, aligned);
-    const shortOwn = this.#learnt > 0 ? shortfall(this.#own, voice, from, aligned) : short;
-    const { tokenOf, phoneOf } = aligned;
-    return placesOf({ from, tokenOf, phoneOf, short, shortOwn }, last - first);
-  }
-
-  /** Brings the model nearer to the voice, by the words that fit it as it came. */
-  #learn(voice: Voice, tokens: readonly Token[], stretches: readonly Stretch[]): void {
-    const adaptation = new Adaptation(this.#model);
-    let learnt = 0;
-    for (const stretch of stretches) {
-      if (learnt >= LEARNT) break;
-      const aligned = this.#align(this.#plain, voice, tokens, stretch);
-      const around = fitAround(this.#place(voice, stretch, aligned));
-      const fits = (frame: number): boolean => {
-        const token = aligned.tokenOf[frame] as number;
-        return token < 0 || (around[token] as number) < FITS;
-      };
-      if (!around.some((fit) => fit < FITS)) continue;
-      adaptation.add(
-        this.#plain,
-        aligned.vectors,
-        aligned.senoneOf.map((senone, frame) => (fits(frame) ? senone : -1)),
-      );
-      learnt += stretch.to - stretch.from;
-    }
-    if (learnt <= this.#learnt) return;
-    this.#own.adapt(adaptation.means());
-    this.#learnt = learnt;
-  }
+/** What a second thread is told of a voice, and the mean around each frame. */
+function plainVoiceOf(bands: Bands): { voice: PlainVoice; meanAt: Voice['meanAt'] } {
+  const frames = cepstraOf(bands);
+  const { firstMiddle, loudness } = bands;
+  return { voice: { frames, firstMiddle, loudness }, meanAt: meansOf(frames) };
 }
 
 /** Two words with so many frames between them have a pause between them. */

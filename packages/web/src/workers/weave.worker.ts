@@ -1,8 +1,9 @@
 /** Weaves: gives words their times on a sound. What it heard of the last sound and its voice stays with it. */
-import { expose } from 'comlink';
+import { expose, wrap, type Remote } from 'comlink';
 import { Input, UrlSource } from 'mediabunny';
 import { carrying, type Carried } from '@cadence/core/conform/carrying.ts';
 import type { Range } from '@cadence/core/time/range.ts';
+import type { WeaveApart } from '@cadence/core/weave/apart.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import type { Bands } from '@cadence/core/weave/cepstra.ts';
@@ -35,6 +36,17 @@ async function bytesOf(name: string): Promise<Uint8Array> {
 
 let heard: { readonly url: string; readonly bands: Bands } | undefined;
 let weaver: { readonly url: string; readonly language: string; readonly it: Weaver } | undefined;
+let apart: Remote<WeaveApart> | undefined;
+
+/** The second thread, with the model. */
+async function beside(model: Uint8Array): Promise<Remote<WeaveApart>> {
+  if (apart) return apart;
+  apart = wrap<WeaveApart>(
+    new Worker(new URL('./weaveApart.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  await apart.open(model);
+  return apart;
+}
 
 async function bandsOf({ url, duration }: HeardSound, told: Told): Promise<Bands> {
   if (heard?.url === url) return heard.bands;
@@ -54,25 +66,31 @@ async function bandsOf({ url, duration }: HeardSound, told: Told): Promise<Bands
   return heard.bands;
 }
 
-async function weaverOf(order: WeaveOrder, told: Told): Promise<Weaver> {
+async function weaverOf(
+  order: WeaveOrder,
+  told: Told,
+): Promise<{ weaver: Weaver; other: Remote<WeaveApart> }> {
   const { url, language } = order;
-  if (weaver?.url === url && weaver.language === language) return weaver.it;
+  if (apart && weaver?.url === url && weaver.language === language)
+    return { weaver: weaver.it, other: apart };
   told('Opening', 0);
   const [model, spelling] = await Promise.all([bytesOf('english.gz'), bytesOf('spelling.gz')]);
+  const opening = beside(model);
   const bands = await bandsOf(order, told);
   const it = openWeaver({ model, spelling }, language);
-  it.hear(bands, (share) => {
+  const other = await opening;
+  await it.hearWith(other, bands, (share) => {
     told('Learning the room', share);
   });
   weaver = { url, language, it };
-  return it;
+  return { weaver: it, other };
 }
 
 const weaving = {
   /** @throws PinsCross */
   async weave(order: WeaveOrder, told: Told): Promise<Woven[]> {
-    const it = await weaverOf(order, told);
-    return it.weave(order.words, order.pins, order.within, (share) => {
+    const { weaver: it, other } = await weaverOf(order, told);
+    return it.weaveWith(other, order.words, order.pins, order.within, (share) => {
       told('Weaving', share);
     });
   },

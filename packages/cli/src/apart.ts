@@ -1,0 +1,28 @@
+/** Work in a second thread, on Node. */
+import { Worker } from 'node:worker_threads';
+import { wrap, type Remote } from 'comlink';
+import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs';
+import type { ApartServices } from './apartWorker.ts';
+
+/** From so many seconds of sound on, a second thread is worth its start. */
+export const LONG = 120;
+
+/**
+ * Begins a second thread that serves what it is named for, ends it when the work is done, and fails with it.
+ *
+ * @param work  is given the thread as it is reached through promises
+ */
+export async function withApart<Name extends keyof ApartServices, T>(
+  name: Name,
+  work: (apart: Remote<ApartServices[Name]>) => Promise<T>,
+): Promise<T> {
+  const worker = new Worker(new URL('./apart.worker.mjs', import.meta.url), { workerData: name });
+  try {
+    return await new Promise<T>((done, fail) => {
+      worker.on('error', fail);
+      work(wrap<ApartServices[Name]>(nodeEndpoint(worker))).then(done, fail);
+    });
+  } finally {
+    await worker.terminate();
+  }
+}
