@@ -1,7 +1,8 @@
 /**
  * How well and how fast words are woven: `npx tsx bench/weave.ts FOLDER …`, or with `--long SOUND SCRIPT` how long one
  * sound takes. With `--pins N` before the folders every so many words one is pinned where it is, and the others are
- * judged; with `--parts` only a part of each script is woven: a half, both ends, the middle.
+ * judged; with `--parts` only a part of each script is woven: a half, both ends, the middle; with `--strange` the words of
+ * the next sound, none of which may be called sure.
  *
  * Each FOLDER holds sounds beside their scripts and truths (`NAME.wav` or `NAME.flac`, `NAME.txt`,
  * `NAME.truth.json`, as in `../shared/sound/speech`); `bench/narrations.py` makes more. Beside the figures stand those
@@ -247,6 +248,25 @@ async function judge(folders: readonly string[], ways: Ways): Promise<void> {
   for (const [name, tally] of [...tallies].sort(([a], [b]) => (a < b ? -1 : 1))) tally.tell(name);
 }
 
+/** How many words are called sure of scripts that belong to another sound: of the next one in the folder. */
+async function strange(folder: string): Promise<void> {
+  const names = readdirSync(folder)
+    .filter((name) => /\.(?:wav|flac)$/.test(name))
+    .sort();
+  let [all, sure] = [0, 0];
+  for (const [at, name] of names.entries()) {
+    const next = names[(at + 1) % names.length] ?? name;
+    const script = join(folder, next.replace(/\.\w+$/, '.txt'));
+    const words = readFileSync(script, 'utf8').split(/\s+/).filter(Boolean);
+    const weaver = openWeaver(files, 'en');
+    weaver.hear((await bandsOf(join(folder, name))).bands);
+    const woven = weaver.weave(words);
+    all += words.length;
+    sure += woven.filter(({ confidence }) => confidence >= SURE).length;
+  }
+  console.log(`scripts of another sound: ${String(sure)} of ${String(all)} words are called sure`);
+}
+
 /** How long a sound takes, part by part, and how much memory. */
 async function long(sound: string, script: string): Promise<void> {
   let since = performance.now();
@@ -279,4 +299,5 @@ const args = process.argv.slice(2);
 if (args[0] === '--long') await long(args[1] ?? '', args[2] ?? '');
 else if (args[0] === '--pins') await judge(args.slice(2), pinned(Number(args[1])));
 else if (args[0] === '--parts') await judge(args.slice(1), parts);
+else if (args[0] === '--strange') await strange(args[1] ?? '');
 else await judge(args, whole);

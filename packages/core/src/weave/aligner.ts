@@ -84,7 +84,10 @@ export class Aligner {
   #judged(voice: Voice, { from, first, last }: Stretch, aligned: Aligned): Places {
     const short = shortfall(this.plain, voice, from, aligned);
     const shortOwn = this.#means ? shortfall(this.#own, voice, from, aligned) : short;
-    const { tokenOf, phoneOf } = aligned;
-    return placesOf({ from, tokenOf, phoneOf, short, shortOwn }, last - first);
+    const { tokenOf, phoneOf, senoneOf } = aligned;
+    return placesOf(
+      { from, tokenOf, phoneOf, senoneOf, silence: this.model.silence, short, shortOwn },
+      last - first,
+    );
   }
 }

@@ -23,6 +23,10 @@ const LENGTH = 0.6416;
 const AROUND = -0.6025;
 const AROUND_OWN = -0.4839;
 const BIAS = 5.7291;
+/** By how much with the square of the share of what is not written around it; set by hand. */
+const STRANGE = 18;
+/** So many frames of that count beside a word at most: a script may begin or end anywhere. */
+const MOST_STRANGE = 50;
 
 /** How badly the words around each fit, on the whole. */
 export function fitAround(
@@ -36,10 +40,25 @@ export function fitAround(
   });
 }
 
+/** What share of the time around each word is of what is not written: words found here and there are chance. */
+function strangeAround(places: Places): number[] {
+  return places.map((_, at) => {
+    let [said, strange] = [0, 0];
+    for (const place of places.slice(Math.max(0, at - NEAR), at + NEAR + 1)) {
+      if (!place) continue;
+      said += place.to - place.from;
+      // Each side of a gap counts half of it.
+      strange += Math.min(MOST_STRANGE, place.strange / 2);
+    }
+    return said > 0 ? strange / (said + strange) : 0;
+  });
+}
+
 /** Of each word; 0 where it has no place. */
 export function confidences(places: Places): number[] {
   const around = fitAround(places);
   const aroundOwn = fitAround(places, ({ shortOwn }) => shortOwn);
+  const strange = strangeAround(places);
   return places.map((place, at) => {
     if (!place) return 0;
     const odds =
@@ -49,7 +68,8 @@ export function confidences(places: Places): number[] {
       PACE * Math.log(place.pace) +
       LENGTH * Math.log(place.to - place.from) +
       AROUND * (around[at] as number) +
-      AROUND_OWN * (aroundOwn[at] as number) +
+      AROUND_OWN * (aroundOwn[at] as number) -
+      STRANGE * (strange[at] as number) ** 2 +
       BIAS;
     return 1 / (1 + Math.exp(-odds));
   });

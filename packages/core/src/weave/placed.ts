@@ -1,3 +1,6 @@
+/** Where words of a script lie in a stretch that was aligned. */
+import { FILLER } from './lattice.ts';
+
 /** Where each word of the script lies on the sound, and how well what is heard there fits it. */
 export interface Placed {
   /** Frames: the first that is its own, and the first after it. */
@@ -10,6 +13,8 @@ export interface Placed {
   readonly shortOwn: number;
   /** Frames a phone. */
   readonly pace: number;
+  /** Frames of what is not written beside it, up to the words before and after it in its stretch. */
+  readonly strange: number;
 }
 
 export type Places = readonly (Placed | undefined)[];
@@ -19,6 +24,9 @@ export interface Judged {
   readonly from: number;
   readonly tokenOf: Int32Array;
   readonly phoneOf: Uint8Array;
+  readonly senoneOf: Int32Array;
+  /** The phone that is silence. */
+  readonly silence: number;
   readonly short: Float32Array;
   /** The same by the model that learnt the voice. */
   readonly shortOwn: Float32Array;
@@ -27,6 +35,7 @@ export interface Judged {
 /** Of each token of a stretch where it lies, or undefined where it was not said. */
 export function placesOf(judged: Judged, count: number): Places {
   const { from, tokenOf, phoneOf, short, shortOwn } = judged;
+  const strangeBefore = strangeUpTo(judged);
   const places = Array.from({ length: count }, (): Placed | undefined => undefined);
   let at = 0;
   while (at < tokenOf.length) {
@@ -66,8 +75,21 @@ export function placesOf(judged: Judged, count: number): Places {
       shortOwn: totalOwn / frames,
       worst,
       pace: frames / phones,
+      strange: strangeBefore(at, -1) + strangeBefore(last, 1),
     };
     at = last + 1;
   }
   return places;
 }
+
+/** How many frames beside one, one way, are neither of a word nor silence, up to the next word. */
+const strangeUpTo =
+  ({ tokenOf, senoneOf, phoneOf, silence }: Judged) =>
+  (frame: number, step: 1 | -1): number => {
+    let count = 0;
+    for (let at = frame + step; at >= 0 && at < tokenOf.length; at += step) {
+      if ((tokenOf[at] as number) >= 0) break;
+      if (senoneOf[at] === FILLER || phoneOf[at] !== silence) count++;
+    }
+    return count;
+  };

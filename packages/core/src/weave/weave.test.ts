@@ -8,6 +8,7 @@ import { edgeBesidePause } from './edges.ts';
 import { Likelihoods } from './likelihoods.ts';
 import { meansOf } from './means.ts';
 import { observe, VECTOR } from './observations.ts';
+import { FILLER } from './lattice.ts';
 import { placesOf } from './placed.ts';
 import { stretchesOf } from './stretches.ts';
 
@@ -173,21 +174,34 @@ describe('stretches', () => {
 describe('places', () => {
   const judged = {
     from: 100,
-    tokenOf: Int32Array.of(-1, 0, 0, 0, -1, 0, 2, 2, -1),
-    phoneOf: Uint8Array.of(0, 4, 4, 5, 0, 6, 7, 7, 0),
-    short: Float32Array.of(0, 1, 1, 4, 0, 2, 3, 3, 0),
-    shortOwn: Float32Array.of(0, 0, 0, 4, 0, 0, 1, 1, 0),
+    tokenOf: Int32Array.of(-1, 0, 0, 0, -1, 0, 2, 2, -1, -1, -1),
+    phoneOf: Uint8Array.of(0, 4, 4, 5, 0, 6, 7, 7, 0, 9, 0),
+    senoneOf: Int32Array.of(40, 1, 1, 1, 40, 1, 1, 1, FILLER, 41, 40),
+    silence: 0,
+    short: Float32Array.of(0, 1, 1, 4, 0, 2, 3, 3, 0, 0, 0),
+    shortOwn: Float32Array.of(0, 0, 0, 4, 0, 0, 1, 1, 0, 0, 0),
   };
 
   it('reach from the first frame of a word to its last, over pauses within', () => {
     const places = placesOf(judged, 3);
-    expect(places[0]).toEqual({ from: 101, to: 106, short: 2, shortOwn: 1, worst: 4, pace: 4 / 3 });
+    expect(places[0]).toEqual({
+      from: 101,
+      to: 106,
+      short: 2,
+      shortOwn: 1,
+      worst: 4,
+      pace: 4 / 3,
+      strange: 0,
+    });
     expect(places[1]).toBeUndefined();
     expect(places[2]).toMatchObject({ from: 106, to: 108, short: 3 });
+    // What is not written and a noise lie beside it, and silence, which does not count.
+    expect(places[2]?.strange).toBe(2);
   });
 
   it('are surer the better they and their neighbours fit', () => {
-    const place = (short: number) => ({
+    const place = (short: number, strange = 0) => ({
+      strange,
       from: 0,
       to: 25,
       short,
@@ -195,10 +209,13 @@ describe('places', () => {
       worst: short + 2,
       pace: 6,
     });
-    const good = confidences([0, 1, 0, 1, 0].map(place));
-    const bad = confidences([7, 6, 8, 7, 6].map(place));
+    const good = confidences([0, 1, 0, 1, 0].map((short) => place(short)));
+    const bad = confidences([7, 6, 8, 7, 6].map((short) => place(short)));
     expect(Math.min(...good)).toBeGreaterThan(0.9);
     expect(Math.max(...bad)).toBeLessThan(0.3);
     expect(confidences([place(0), undefined])[1]).toBe(0);
+    // Found here and there among what is not written, they are chance, however well they fit.
+    const scattered = confidences([0, 1, 0, 1, 0].map((short) => place(short, 90)));
+    expect(Math.max(...scattered)).toBeLessThan(0.5);
   });
 });
