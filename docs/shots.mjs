@@ -1,5 +1,8 @@
 /** Renews the pictures in docs/screenshots from a running demo: `node docs/shots.mjs http://127.0.0.1:4310`. */
 import { Buffer } from 'node:buffer';
+import { execFileSync } from 'node:child_process';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 
 const address = process.argv[2] ?? 'http://127.0.0.1:4310';
@@ -11,6 +14,15 @@ const list = await (await fetch(`${address}/api/programmes`)).json();
 const named = (title) => list.find((programme) => programme.title === title).id;
 const id = named('The Ferry at Skerrymoor');
 const song = named('Slack Water');
+
+/** The narration without its fourth and eleventh phrase, as if it had been cut. */
+const narration = new URL('../demo/ferry/narration-hesper.opus', import.meta.url).pathname;
+const shorter = join(tmpdir(), 'narration-second-cut.opus');
+execFileSync('ffmpeg', [
+  ...['-v', 'error', '-y', '-i', narration, '-af'],
+  "aselect='not(between(t,11.4,14.2)+between(t,33.6,37.9))',asetpts=N/SR/TB",
+  shorter,
+]);
 
 async function shot(name, path, scheme, prepare = async () => undefined) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -64,6 +76,20 @@ await shot('timing', `/p/${id}/timing`, 'light', async (page) => {
   await choose(5)(page);
   await page.getByRole('button', { name: /^quarter,/ }).click();
   await page.getByRole('menuitem', { name: 'Pin it where it is' }).click();
+});
+await shot('woven', `/p/${id}/timing`, 'light', async (page) => {
+  await page.keyboard.press('Alt+z');
+});
+await shot('onto-beats', `/p/${song}/timing`, 'light', async (page) => {
+  await page.keyboard.press('Alt+b');
+});
+await shot('carry', `/p/${id}/material`, 'light', async (page) => {
+  await page.locator('input[type=file]').first().setInputFiles(shorter);
+  const card = page.getByRole('button', { name: /narration-second-cut.opus Sound/ });
+  await card.click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Carry cues over to it' }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Compare the two' }).click();
+  await page.getByRole('button', { name: 'Put it in place' }).waitFor({ timeout: 60_000 });
 });
 await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
   await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();

@@ -53,7 +53,7 @@ export class Aligner {
   ): { means: Float32Array; learnt: number } | undefined {
     const adaptation = new Adaptation(this.model);
     let learnt = 0;
-    for (const stretch of stretches) {
+    for (const stretch of spreadOut(stretches, most)) {
       if (learnt >= most) break;
       const aligned = this.#align(this.plain, voice, tokens, stretch);
       const around = fitAround(this.#judged(voice, stretch, aligned));
@@ -90,4 +90,14 @@ export class Aligner {
       last - first,
     );
   }
+}
+
+/** Stretches from all over a recording, so many frames of them and the rest after: there may be several voices. */
+function spreadOut(stretches: readonly Stretch[], most: number): readonly Stretch[] {
+  const frames = stretches.reduce((sum, { from, to }) => sum + to - from, 0);
+  const step = Math.max(1, Math.floor(frames / most));
+  return stretches
+    .map((stretch, at) => ({ stretch, turn: at % step }))
+    .sort((a, b) => a.turn - b.turn)
+    .map(({ stretch }) => stretch);
 }

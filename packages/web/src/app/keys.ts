@@ -7,7 +7,7 @@ import { act } from './actions.ts';
 import { hold, pickedNow } from './handActions.ts';
 import { showWindow } from './windows.ts';
 import { tapping } from '../timing/tapping.ts';
-import { acceptDoubtful, nextDoubtful } from '../weaving/weaving.ts';
+import { acceptDoubtful, nextDoubtful, playDoubtful } from '../weaving/weaving.ts';
 import { say } from './say.ts';
 import { isTaken, nameOfStroke } from './strokes.ts';
 import { openHelp, type ListedKey } from './KeysHelp.tsx';
@@ -265,6 +265,12 @@ export const KEYS: readonly Key[] = [
     does: 'Go to the next doubtful word and play it',
     group: 'Cues, or what is in hand',
     run: nextDoubtful,
+  },
+  {
+    keys: 'Alt D',
+    does: 'Play the doubtful words only, one after the other',
+    group: 'Cues, or what is in hand',
+    run: playDoubtful,
   },
   {
     keys: 'Shift V',

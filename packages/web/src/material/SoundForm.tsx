@@ -5,13 +5,15 @@ import type { Edit } from '@cadence/core/programme/change.ts';
 import { layWithCues } from '@cadence/core/programme/edits/conformCues.ts';
 import {
   beginWith,
+  hearAlone,
+  isAlone,
   LEAST_LEVEL,
   MOST_LEVEL,
   moveSound,
   setSound,
   removeSound,
 } from '@cadence/core/programme/edits/sounds.ts';
-import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
+import { inProgramme, soundOf, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder } from '@cadence/core/programme/order.ts';
 import type { Material, Programme, Sound } from '@cadence/core/programme/programme.ts';
 import { frames, countFrames } from '@cadence/core/time/frameRate.ts';
@@ -27,6 +29,8 @@ export function SoundForm({ material }: { material: Material }) {
   const { frameRate, startTimecode, sound: main } = useShown((programme) => programme.facts);
   const sound = useShown((programme) => soundOf(programme, material.id));
   const firstBeat = useShown((programme) => beatsInOrder(programme, material.id)[0]);
+  const several = useShown((programme) => soundsHeard(programme).length > 1);
+  const alone = useShown((programme) => isAlone(programme, material.id));
   const [along, setAlong] = useState(main === material.id);
   if (!sound) return null;
   const lay = (edit: (programme: Programme) => Edit) => {
@@ -61,6 +65,14 @@ export function SoundForm({ material }: { material: Material }) {
           checked={sound.muted}
           onChange={(event) => set({ muted: event.currentTarget.checked })}
         />
+        {several && (
+          <Switch
+            size="xs"
+            label="Alone"
+            checked={alone}
+            onChange={() => make(hearAlone(openNow().programme, material.id, newId))}
+          />
+        )}
         {main !== material.id && (
           <Button onClick={() => make(removeSound(openNow().programme, material.id))}>
             Hear it no longer

@@ -3,12 +3,13 @@ import { Button, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { act } from '../app/actions.ts';
 import { showWindow } from '../app/windows.ts';
-import { acceptDoubtful, nextDoubtful } from '../weaving/weaving.ts';
+import { acceptDoubtful, nextDoubtful, playDoubtful } from '../weaving/weaving.ts';
 
 const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: () => void])[])[] = [
   [
     ['Weave words on the sound …', 'Z', () => showWindow('weave')],
     ['Go to the next doubtful word', 'Shift Z', nextDoubtful],
+    ['Play only the doubtful words', 'Alt D', playDoubtful],
     ['Accept the doubtful words here', 'Shift V', acceptDoubtful],
     ['How the words are woven …', 'Alt Z', () => showWindow('woven')],
   ],

@@ -10,6 +10,7 @@ import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
 import { looked, picked, selected } from '../app/view.ts';
 import { player } from '../playback/player.ts';
 import { scrubber } from '../playback/scrub.ts';
+import { playAround } from '../weaving/weaving.ts';
 import { instantAt, ticksOf, type Page, type Point } from './geometry.ts';
 import {
   around,
@@ -259,6 +260,11 @@ export function usePointer(
       if (hold.moved) {
         tools.drag(hold, event);
         keepDraft();
+        // An edge of a word that was let go is heard at once, where dragging is heard.
+        if (hold.target.kind === 'word' && store.getState().view.scrub) {
+          const at = instantAt(page, tools.placeOf(event));
+          playAround({ start: at, end: at });
+        }
         if (hold.target.kind === 'lane' && openNow().programme.cues[hold.id]) {
           store.dispatch(selected([hold.id]));
           editText(hold.id);

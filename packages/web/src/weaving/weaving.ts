@@ -30,6 +30,7 @@ import {
 import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
 import { materialUrl } from '../app/api.ts';
 import { make } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
 import { say, wordsOf } from '../app/say.ts';
 import { currentCues, openNow, selectionNow, store } from '../app/store.ts';
 import { selected } from '../app/view.ts';
@@ -145,6 +146,35 @@ const AROUND = fromSeconds(0.5);
 /** Plays a stretch with half a second around it. */
 export function playAround({ start, end }: Range): void {
   player.play({ start: later(ZERO, subtract(start, AROUND)), end: add(end, AROUND) });
+}
+
+/** Plays every doubtful word of the strand, one after the other, until it is stopped. */
+export function playDoubtful(): void {
+  const all = currentCues(openNow().programme).flatMap((cue) =>
+    doubtfulIn(cue).map((place) => ({ cue, place })),
+  );
+  if (all.length === 0) {
+    say.note('No word is doubtful.');
+    return;
+  }
+  say.note(`${plural(all.length, 'doubtful word')}, one after the other. Space stops.`);
+  let at = -1;
+  let end = ZERO;
+  const next = (): boolean => {
+    const word = all[++at];
+    const time = word && timesOf(word.cue.words, wordsIn(word.cue))[word.place];
+    if (!time) return false;
+    store.dispatch(selected([word.cue.id]));
+    end = add(time.end, AROUND);
+    playAround(time);
+    return true;
+  };
+  next();
+  const stop = player.watch(() => {
+    if (player.state().playing) return;
+    // Stopped by hand before its end, it is enough.
+    if (player.time < subtract(end, fromSeconds(0.1)) || !next()) stop();
+  });
 }
 
 /** Plays a word with half a second around it. */

@@ -3,7 +3,15 @@ import { gainAt, heardBeats, heardHits, heardPieces, soundOf, soundsHeard } from
 import type { Programme } from '../programme.ts';
 import { at25, countingIds } from '../samples.ts';
 import { done, soundOfLength, withBeats } from './done.samples.ts';
-import { addSound, beginWith, moveSound, removeSound, setSound } from './sounds.ts';
+import {
+  addSound,
+  beginWith,
+  hearAlone,
+  isAlone,
+  moveSound,
+  removeSound,
+  setSound,
+} from './sounds.ts';
 
 const s = fromSeconds;
 
@@ -26,6 +34,17 @@ describe('sounds', () => {
     const earlier = moveSound(base, 'm', at25(-30), ids);
     expect(heardBeats(done(base, earlier)).map(({ at }) => toSeconds(at))).toEqual([0.3, 0.8]);
     expect(earlier.note).toContain('not heard');
+  });
+
+  it('can be heard alone, and all together again', () => {
+    const both = done(two, addSound(two, 'n', ids));
+    const muted = (programme: Programme) => soundsHeard(programme).map((sound) => sound.muted);
+    expect([isAlone(both, 'n'), isAlone(base, 'm')]).toEqual([false, false]);
+    const alone = done(both, hearAlone(both, 'n', ids));
+    expect(muted(alone)).toEqual([true, false]);
+    expect([isAlone(alone, 'n'), isAlone(alone, 'm')]).toEqual([true, false]);
+    expect(muted(done(alone, hearAlone(alone, 'm', ids)))).toEqual([false, true]);
+    expect(muted(done(alone, hearAlone(alone, 'n', ids)))).toEqual([false, false]);
   });
 
   it('are heard together, each with its own pieces', () => {

@@ -11,7 +11,7 @@ import {
   type Ticks,
 } from '../../time/ticks.ts';
 import { create, remove, update, type Edit } from '../change.ts';
-import { soundOf, wholeSound } from '../heard.ts';
+import { soundOf, soundsHeard, wholeSound } from '../heard.ts';
 import { shortestCue } from '../limits.ts';
 import type { Id, Programme, Sound } from '../programme.ts';
 
@@ -77,6 +77,27 @@ export function setSound(
     ? update('sound', stored, next)
     : [create('sound', { ...next, id: newId() })];
   return { name, changes };
+}
+
+/** Whether a sound is the only one of several that is heard. */
+export const isAlone = (programme: Programme, material: Id): boolean => {
+  const sounds = soundsHeard(programme);
+  return (
+    sounds.length > 1 && sounds.every((sound) => sound.muted !== (sound.material === material))
+  );
+};
+
+/** Has a sound be heard alone: all others are muted; where it is so already, none is muted any more. */
+export function hearAlone(programme: Programme, material: Id, newId: () => Id): Edit {
+  const all = isAlone(programme, material);
+  const edits = soundsHeard(programme).flatMap(({ material: other, muted }) => {
+    const quiet = !all && other !== material;
+    return muted === quiet ? [] : [setSound(programme, other, { muted: quiet }, newId)];
+  });
+  return {
+    name: all ? 'Hear every sound' : 'Hear one sound alone',
+    changes: edits.flatMap(({ changes }) => changes),
+  };
 }
 
 /** Moves a sound against the programme by whole frames. */
