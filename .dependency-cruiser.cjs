@@ -7,7 +7,18 @@ const only = (from, allowed) => ({
 });
 
 /** Inside core, in the order in which data flows: each folder knows those before it. */
-const flow = ['time', 'text', 'listen', 'formats', 'weave', 'conform', 'pace', 'programme', 'scene', 'check'];
+const flow = [
+  'time',
+  'text',
+  'listen',
+  'formats',
+  'weave',
+  'conform',
+  'pace',
+  'programme',
+  'scene',
+  'check',
+];
 const inside = flow.map((folder, place) => ({
   name: `core/${folder} knows only what comes before it`,
   severity: 'error',

@@ -224,6 +224,8 @@ test('a script comes in on the speech with its italics, and again after it was c
   await bring(lines.join('\n'));
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('Markdown, 39 lines')).toBeVisible();
+  // These lines are not what is said.
+  await dialog.getByRole('switch', { name: /^Then hear for each word/ }).uncheck();
   await dialog.getByRole('button', { name: 'Replace the cues' }).click();
   await expect.poll(async () => (await held(serving, programme)).cues.length).toBe(39);
   const first = (await held(serving, programme)).cues;

@@ -231,3 +231,45 @@ test('words light up in the picture and in the text as they are said', async ({
   await expect.poll(lit).not.toEqual([]);
   await page.keyboard.press('Control+Space');
 });
+
+test('the time of a word is typed, and a word is split in syllables; both survive a reload', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  test.slow();
+  await open(page, programme, 'timing');
+  await weaveTwo(page);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Home');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowUp');
+  const chips = page.getByRole('list', { name: 'Words' });
+  const ferry = async () => (await held(serving, programme)).cues[0]?.words[1];
+  const had = await ferry();
+  await chips.getByRole('button', { name: /^ferry,/ }).click();
+  const typed = ((had?.start ?? 0) / SECOND + 0.08).toFixed(3);
+  await page.getByRole('textbox', { name: 'Starts', exact: true }).fill(`${typed}s`);
+  await page.getByRole('textbox', { name: 'Starts', exact: true }).press('Enter');
+  await kept(page);
+  await expect.poll(async () => (await ferry())?.source).toBe('pinned');
+  expect(((await ferry())?.start ?? 0) / SECOND).toBeCloseTo(Number(typed), 3);
+  expect((await ferry())?.end).toBe(had?.end);
+
+  await page.getByRole('menuitem', { name: 'Split in syllables' }).click();
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await expect(chips.getByRole('button', { name: /^ferry,/ })).toContainText('fer·ry');
+  await kept(page);
+  await page.reload();
+  await expect(chips.getByRole('button', { name: /^ferry,/ })).toContainText('fer·ry');
+  await chips.getByRole('button', { name: /^ferry,/ }).click();
+  await page.getByRole('menuitem', { name: '“ry” a frame later' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await kept(page);
+  for (let step = 0; step < 2; step++) {
+    await page.keyboard.press('Control+z');
+    await kept(page);
+  }
+  await expect(chips.getByRole('button', { name: /^ferry,/ })).not.toContainText('·');
+});

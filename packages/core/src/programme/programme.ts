@@ -97,12 +97,20 @@ export interface Strand {
   readonly overlapAllowed: boolean;
 }
 
+/** A syllable of a word after its first: where it is written, in UTF-16 units, and after what share of the word it is said. */
+export interface Syllable {
+  readonly from: number;
+  readonly share: number;
+}
+
 /** When one word of a cue is said, and how that is known. */
 export interface WordTime extends Range {
   readonly text: string;
   readonly source: 'heard' | 'tapped' | 'woven' | 'spread' | 'pinned';
   /** How sure it is of a woven word, from 0 to 1. */
   readonly confidence?: number | null;
+  /** Its syllables after the first, where it is split. */
+  readonly syllables?: readonly Syllable[] | null;
 }
 
 /**

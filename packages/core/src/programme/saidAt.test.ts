@@ -48,12 +48,23 @@ describe('the word that is said', () => {
   it('stands in the text of its cue where it is written', () => {
     const place = (frame: number) => {
       const found = saidAt(programme, 's', at25(frame));
-      return found && textOfSaid(found);
+      return found && textOfSaid(found, at25(frame));
     };
     expect(place(9)).toEqual({ from: 0, to: 5 });
     expect(place(25)).toEqual({ from: 10, to: 14 });
     const found = saidAt(programme, 's', at25(25));
     const reworded = found && { ...found, cue: { ...found.cue, text: linesOf('Heave and pull') } };
-    expect(reworded && textOfSaid(reworded)).toBeUndefined();
+    expect(reworded && textOfSaid(reworded, at25(25))).toBeUndefined();
+  });
+
+  it('is lit syllable by syllable where it is split', () => {
+    const cue = programme.cues.c1;
+    const split = cue?.words.map((each) =>
+      each.text === 'Heave' ? { ...each, syllables: [{ from: 3, share: 0.5 }] } : each,
+    );
+    const found = cue && split?.[0] && { cue: { ...cue, words: split }, word: split[0] };
+    const place = (frame: number) => found && textOfSaid(found, at25(frame));
+    expect(place(9)).toEqual({ from: 0, to: 3 });
+    expect(place(13)).toEqual({ from: 3, to: 5 });
   });
 });

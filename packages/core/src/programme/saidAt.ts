@@ -24,13 +24,26 @@ export function saidAt(programme: Programme, strand: Id, time: Ticks): SaidWord 
   return undefined;
 }
 
-/** Where the word that is said stands in the plain text of its cue, in UTF-16 units; undefined where it no longer does. */
-export function textOfSaid({ cue, word }: SaidWord): { from: number; to: number } | undefined {
+/**
+ * Where the word that is said stands in the plain text of its cue, in UTF-16 units, or its syllable where it is split;
+ * undefined where it no longer does.
+ */
+export function textOfSaid(
+  { cue, word }: SaidWord,
+  time: Ticks,
+): { from: number; to: number } | undefined {
   const placed = wordsOf(plainText(cue.text));
   const times = timesOf(
     cue.words,
     placed.map(({ text }) => text),
   );
   const found = placed[times.indexOf(word)];
-  return found && { from: found.from, to: found.to };
+  if (!found) return undefined;
+  const share = (time - word.start) / (word.end - word.start);
+  const after = word.syllables ?? [];
+  const begun = after.filter((each) => each.share <= share);
+  return {
+    from: found.from + (begun.at(-1)?.from ?? 0),
+    to: found.from + (after[begun.length]?.from ?? found.text.length),
+  };
 }

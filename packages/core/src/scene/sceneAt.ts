@@ -81,7 +81,7 @@ export function sceneAt(
 /** The text of a cue with the word in another colour that is being said. */
 function lit(cue: Cue, time: Ticks, colour: string): readonly Line[] {
   const word = cue.words.find((each) => contains(each, time));
-  const place = word && textOfSaid({ cue, word });
+  const place = word && textOfSaid({ cue, word }, time);
   return place ? respan(cue.text, place.from, place.to, (span) => ({ ...span, colour })) : cue.text;
 }
 

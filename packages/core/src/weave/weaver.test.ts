@@ -215,3 +215,15 @@ test('two threads weave what one does', async () => {
   await both.weaveWith(apart, words.slice(0, 3));
   expect(asked[0]).toBeGreaterThan(0);
 });
+
+test('words at the end of a script are found where they are said, not where chance has them', () => {
+  // Much more is said after the script ends, with pieces that are like its last words.
+  const after = Array.from({ length: 12 }, () => 'oil . bell water oil').join(' . ');
+  const { bands, starts } = spoken(`heave the chain . slack water . gulls the shore . ${after}`);
+  const weaver = new Weaver(model, language);
+  weaver.hear(bands);
+  const woven = weaver.weave('heave the chain slack water gulls the shore'.split(' '));
+  woven.forEach(({ start }, at) => {
+    expect(Math.abs(toSeconds(start ?? (0 as Ticks)) - (starts[at] ?? Infinity))).toBeLessThan(0.2);
+  });
+});

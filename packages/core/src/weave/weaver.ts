@@ -16,6 +16,7 @@ import { edgeBesidePause } from './edges.ts';
 import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
+import { lookedAgain } from './lookAgain.ts';
 import { meansOf } from './means.ts';
 import type { Placed, Places } from './placed.ts';
 import { joinedScores, roughPath, roughScores, STRIDE } from './rough.ts';
@@ -69,6 +70,8 @@ interface Plan {
   /** The words that are said, by their places in the script, and how. */
   readonly said: readonly number[];
   readonly tokens: readonly Token[];
+  /** What lies between pins, and the stretches that it is cut into. */
+  readonly parts: readonly Stretch[];
   readonly stretches: readonly Stretch[];
 }
 
@@ -193,20 +196,19 @@ export class Weaver {
         this.#learnt = found.learnt;
       }
     }
-    return { voice, words, fixed, said, tokens, stretches };
+    return { voice, words, fixed, said, tokens, parts, stretches };
   }
 
   /** @param found  of each stretch, where its words lie */
-  #woven(
-    { voice, words, fixed, said, tokens, stretches }: Plan,
-    found: readonly Places[],
-  ): Woven[] {
-    const places: (Placed | undefined)[] = tokens.map(() => undefined);
+  #woven(plan: Plan, found: readonly Places[]): Woven[] {
+    const { voice, words, fixed, said, tokens, parts, stretches } = plan;
+    const placed: (Placed | undefined)[] = tokens.map(() => undefined);
     stretches.forEach(({ first }, at) => {
       found[at]?.forEach((place, token) => {
-        places[first + token] = place;
+        placed[first + token] = place;
       });
     });
+    const places = lookedAgain(this.#aligner, voice, tokens, parts, placed);
     const sure = confidences(places);
     const edges = edgesOf(voice, places);
     const tokenOf = new Map(said.map((index, token) => [index, token]));

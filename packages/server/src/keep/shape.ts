@@ -50,6 +50,15 @@ const word = strict({
   end: time.required(),
   source: yup.string().oneOf(['heard', 'tapped', 'woven', 'spread', 'pinned']).required(),
   confidence: yup.number().min(0).max(1).nullable(),
+  syllables: yup
+    .array(
+      strict({
+        from: yup.number().integer().min(1).max(1000).required(),
+        share: yup.number().min(0).max(1).required(),
+      }).required(),
+    )
+    .max(100)
+    .nullable(),
 });
 const tie = strict({
   to: yup.string().oneOf(['word', 'mark']).required(),

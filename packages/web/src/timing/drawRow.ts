@@ -159,6 +159,10 @@ function drawWords(
     context.lineTo(Math.min(page.width, end) - 1, base + 4.5);
     context.stroke();
     context.setLineDash([]);
+    for (const { share } of word.syllables ?? []) {
+      context.fillStyle = dyes.slate;
+      context.fillRect(x((word.start + share * (word.end - word.start)) as Ticks), base + 2, 1, 5);
+    }
     if (word.source === 'pinned' && at >= 0) drawKnot(context, at, base + 4.5, dyes);
     const line = free.findIndex((from) => at >= from);
     // Where they crowd still more, a closer look shows the rest.

@@ -2,8 +2,7 @@
 import { NumberInput, SegmentedControl, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { evenly, ontoInstants, type Each } from '@cadence/core/programme/edits/ontoInstants.ts';
-import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
-import { marksInOrder } from '@cadence/core/programme/order.ts';
+import { heardBeats, heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
@@ -13,16 +12,13 @@ import { currentStrand, openNow } from '../app/store.ts';
 import { WindowFoot } from '../app/WindowFoot.tsx';
 import classes from '../app/windows.module.css';
 import { player } from '../playback/player.ts';
+import { INSTANTS, instantsOf, type InstantsOf } from '../timing/instants.ts';
 import { useChosen } from '../words/useChosen.tsx';
 
-type To = 'beats' | 'bars' | 'marks' | 'hits' | 'pieces' | 'evenly';
+type To = InstantsOf | 'evenly';
 
 const TO: readonly { readonly value: To; readonly label: string }[] = [
-  { value: 'beats', label: 'Beats' },
-  { value: 'bars', label: 'Bar lines' },
-  { value: 'marks', label: 'Marks' },
-  { value: 'hits', label: 'Hits' },
-  { value: 'pieces', label: 'Starts of pieces' },
+  ...INSTANTS,
   { value: 'evenly', label: 'Evenly, by syllables' },
 ];
 
@@ -32,29 +28,6 @@ const EACH: readonly { readonly value: Each; readonly label: string }[] = [
   { value: 'line', label: 'Each line' },
   { value: 'cue', label: 'Each cue' },
 ];
-
-/** The instants of a kind, and the last of what has a length. */
-function instantsOf(programme: Programme, to: To): readonly Ticks[] {
-  switch (to) {
-    case 'beats':
-      return heardBeats(programme).map(({ at }) => at);
-    case 'bars':
-      return heardBeats(programme)
-        .filter(({ bar }) => bar !== null)
-        .map(({ at }) => at);
-    case 'marks':
-      return marksInOrder(programme).map(({ at }) => at);
-    case 'hits':
-      return heardHits(programme).map(({ start }) => start);
-    case 'pieces': {
-      const pieces = heardPieces(programme);
-      const last = pieces.at(-1);
-      return [...pieces.map(({ start }) => start), ...(last ? [last.end] : [])];
-    }
-    case 'evenly':
-      return [];
-  }
-}
 
 /** The time that some cues have together. */
 function timeOf(programme: Programme, ids: readonly Id[]) {
@@ -84,7 +57,10 @@ export default function OntoBeat({ close }: { close: () => void }) {
         each: 'syllable',
         every: 1,
       });
-    const instants = instantsOf(programme, to).filter((at) => at >= start);
+    const ends = to === 'pieces' ? heardPieces(programme).slice(-1) : [];
+    // What is set on the last piece ends with it.
+    const all = [...instantsOf(programme, to), ...ends.map(({ end }) => end)];
+    const instants = all.filter((at) => at >= start);
     return ontoInstants(programme, strand, ids, instants, { each, every });
   }, [programme, strand, ids, to, each, every, from, playhead]);
   const take = () => {

@@ -2,19 +2,52 @@
 import { Menu } from '@mantine/core';
 import { IconPin } from '@tabler/icons-react';
 import { useRef } from 'react';
-import { unpinWords, wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
-import type { Cue } from '@cadence/core/programme/programme.ts';
+import { moveSyllable, splitInSyllables } from '@cadence/core/programme/edits/syllables.ts';
+import { pinWord, unpinWords, wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
+import type { Cue, WordTime } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
 import { stateOf } from '@cadence/core/programme/wordState.ts';
 import { frameLength } from '@cadence/core/time/frameRate.ts';
-import { fromSeconds, subtract, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
+import {
+  earlier,
+  fromSeconds,
+  later,
+  subtract,
+  toSeconds,
+  ZERO,
+  type Ticks,
+} from '@cadence/core/time/ticks.ts';
 import { make } from '../app/edit.ts';
 import { openNow, useShown } from '../app/store.ts';
+import { TimeField } from '../timing/TimeField.tsx';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { pin, playWord, weaveAgain } from './weaving.ts';
 import classes from './WordChips.module.css';
 
 const TENTH = fromSeconds(0.1);
+
+/** The syllables of a word that is split; the word where it is not. */
+function partsOf(word: string, time: WordTime | undefined): string[] {
+  const edges = [0, ...(time?.syllables ?? []).map(({ from }) => from), word.length];
+  return edges.slice(1).map((to, at) => word.slice(edges[at], to));
+}
+
+interface SyllableProps {
+  readonly part: string;
+  readonly frame: Ticks;
+  readonly move: (by: Ticks) => void;
+}
+
+const Syllable = ({ part, frame, move }: SyllableProps) => (
+  <>
+    <Menu.Item closeMenuOnClick={false} onClick={() => move(-frame as Ticks)}>
+      “{part}” a frame earlier
+    </Menu.Item>
+    <Menu.Item closeMenuOnClick={false} onClick={() => move(frame)}>
+      “{part}” a frame later
+    </Menu.Item>
+  </>
+);
 
 export function WordChips({ cue }: { cue: Cue }) {
   const frame = frameLength(useShown((programme) => programme.facts.frameRate));
@@ -45,7 +78,7 @@ export function WordChips({ cue }: { cue: Cue }) {
                   aria-label={`${word}, ${state}`}
                 >
                   {pinned && <IconPin size={11} aria-hidden />}
-                  <span>{word}</span>
+                  <span>{partsOf(word, time).join('·')}</span>
                   <small>
                     {time ? `${toSeconds(subtract(time.start, cue.start)).toFixed(2)} s` : '–'}
                   </small>
@@ -55,6 +88,28 @@ export function WordChips({ cue }: { cue: Cue }) {
                 {time ? (
                   <>
                     <Menu.Item onClick={() => playWord(cue, place)}>Play it</Menu.Item>
+                    <div className={classes.typed} role="none">
+                      <TimeField
+                        label="Starts"
+                        time={time.start}
+                        move={(start) =>
+                          pinWord(openNow().programme, cue.id, place, {
+                            start,
+                            end: later(time.end, start),
+                          })
+                        }
+                      />
+                      <TimeField
+                        label="Ends"
+                        time={time.end}
+                        move={(end) =>
+                          pinWord(openNow().programme, cue.id, place, {
+                            start: earlier(time.start, end),
+                            end,
+                          })
+                        }
+                      />
+                    </div>
                     <Menu.Divider />
                     {pinned ? (
                       <Menu.Item
@@ -78,6 +133,22 @@ export function WordChips({ cue }: { cue: Cue }) {
                       <Menu.Item key={label} onClick={() => pin(cue, place, by as Ticks)}>
                         {label}, pinned
                       </Menu.Item>
+                    ))}
+                    <Menu.Divider />
+                    <Menu.Item
+                      onClick={() => make(splitInSyllables(openNow().programme, cue.id, place))}
+                    >
+                      {time.syllables ? 'One word again' : 'Split in syllables'}
+                    </Menu.Item>
+                    {time.syllables?.map((_, which) => (
+                      <Syllable
+                        key={which}
+                        part={partsOf(word, time)[which + 1] ?? ''}
+                        move={(by) =>
+                          make(moveSyllable(openNow().programme, cue.id, place, which, by))
+                        }
+                        frame={frame}
+                      />
                     ))}
                   </>
                 ) : (

@@ -18,7 +18,7 @@ export interface Said {
 export function saidNow(time: Ticks): Said | undefined {
   const programme = store.getState().open?.programme;
   const said = programme && saidAt(programme, currentStrand(programme), time);
-  const place = said && textOfSaid(said);
+  const place = said && textOfSaid(said, time);
   return place && { cue: said.cue.id, ...place };
 }
 

@@ -1,8 +1,9 @@
 /** What the tests of edits share: sounds to work on, and doing an edit with its taking back tried too. */
+import { nearestFrame } from '../../time/frameRate.ts';
 import { fromSeconds } from '../../time/ticks.ts';
 import { apply } from '../apply.ts';
 import { invert, type Edit } from '../change.ts';
-import type { Beat, Material, Programme } from '../programme.ts';
+import type { Beat, Cue, Material, Programme } from '../programme.ts';
 import { programmeWithCues, sampleMaterial } from '../samples.ts';
 
 /** A sound of so many seconds. */
@@ -39,3 +40,12 @@ export function done(programme: Programme, edit: Edit): Programme {
   expect(bare(apply(after, invert(edit.changes)))).toEqual(bare(programme));
   return after;
 }
+
+/** The cues that are not at whole frames, or have no length. */
+export const offFrames = ({ cues, facts }: Programme): Cue[] =>
+  Object.values(cues).filter(
+    ({ start, end }) =>
+      nearestFrame(start, facts.frameRate) !== start ||
+      nearestFrame(end, facts.frameRate) !== end ||
+      end <= start,
+  );

@@ -1,6 +1,6 @@
 /** Words, lines and cues set onto beats, bar lines, marks, hits or pieces, so many each, or evenly over a time. */
-import { syllable } from 'syllable';
 import { plainLine, plainText } from '../../text/lines.ts';
+import { syllablesIn, syllablesOf } from '../../text/syllables.ts';
 import { words as wordsOf } from '../../text/words.ts';
 import { nearestFrame } from '../../time/frameRate.ts';
 import { add, later, subtract, ticks, type Ticks } from '../../time/ticks.ts';
@@ -10,9 +10,6 @@ import { cuesInOrder } from '../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../programme.ts';
 
 export type Each = 'word' | 'syllable' | 'line' | 'cue';
-
-/** How many syllables a word has when it is said, one at least (by the rules of English). */
-export const syllablesIn = (word: string): number => Math.max(1, syllable(word));
 
 /** What setting comes to: shown first, then done. */
 export interface Setting {
@@ -63,6 +60,18 @@ function spread(words: readonly string[], start: Ticks, end: Ticks): WordTime[] 
   });
 }
 
+/** A word whose syllables each begin with their instant. */
+function split(word: WordTime, instants: readonly Ticks[], place: number, every: number): WordTime {
+  const parts = syllablesOf(word.text);
+  let from = 0;
+  const syllables = parts.slice(0, -1).map((part, at) => {
+    from += part.length;
+    const instant = instants[place + (at + 1) * every] ?? word.end;
+    return { from, share: subtract(instant, word.start) / subtract(word.end, word.start) };
+  });
+  return syllables.length > 0 ? { ...word, syllables } : word;
+}
+
 /**
  * Sets cues that follow each other onto instants: each unit begins with one, and lasts until the one with which the
  * next begins. Cues begin and end with their words, at whole frames.
@@ -109,7 +118,10 @@ export function ontoInstants(
         left += unit.words.length;
         continue;
       }
-      words.push(...spread(unit.words, start, end));
+      const set = spread(unit.words, start, end);
+      words.push(
+        ...(each === 'syllable' ? set.map((word) => split(word, usable, place, every)) : set),
+      );
       place += unit.takes;
     }
     const [one, end] = [words[0], words.at(-1)];

@@ -4,7 +4,9 @@ import { cuesInOrder } from '../order.ts';
 import type { Cue, Programme, WordTime } from '../programme.ts';
 import { firstOverlap } from '../rebase.ts';
 import { at25, programmeWithCues, programmeWithPieces } from '../samples.ts';
-import { evenly, ontoInstants, syllablesIn } from './ontoInstants.ts';
+import { syllablesIn } from '../../text/syllables.ts';
+import { evenly, ontoInstants } from './ontoInstants.ts';
+import { wordsToNearest } from './snapEdges.ts';
 import { stretchCues } from './stretchCues.ts';
 import { trimToVoice } from './trimToVoice.ts';
 import { acceptWords, toWeave } from './weaveCues.ts';
@@ -108,6 +110,12 @@ describe('setting onto instants', () => {
       every: 1,
     });
     expect(words.map(({ start, end }) => (end - start) / at25(1))).toEqual([30, 10, 10, 10]);
+    // Each begins with its own beat, where it is written.
+    expect(words[0]?.syllables?.map(({ from, share }) => [from, Math.round(3 * share)])).toEqual([
+      [4, 1],
+      [6, 2],
+    ]);
+    expect(words[1]).not.toHaveProperty('syllables');
   });
 
   test('a cue a bar, two bars each; its words lie within by syllables', () => {
@@ -164,6 +172,25 @@ describe('setting onto instants', () => {
       2, 1, 3, 3, 1,
     ]);
   });
+});
+
+test('words are pulled to what is near, in order; one that touched another takes its end along', () => {
+  const made = withWords(programmeWithCues([['The chain goes slack', 0, 100]]), 'c1', [
+    word('The', 0.1, 1),
+    word('chain', 1, 2),
+    word('goes', 2.5, 3),
+    word('slack', 3.02, 4),
+  ]);
+  const instants = [1.1, 2.45, 2.95].map(fromSeconds);
+  const { edit, pulls, tooFar } = wordsToNearest(made, ['c1'], instants, fromSeconds(0.2));
+  const after = apply(made, edit.changes).cues.c1?.words;
+  expect(after?.map(({ start, end }) => [toSeconds(start), toSeconds(end)])).toEqual([
+    [0.1, 1.1],
+    [1.1, 2],
+    [2.45, 2.95],
+    [2.95, 4],
+  ]);
+  expect([pulls.map((pull) => pull.word), tooFar]).toEqual([['chain', 'goes', 'slack'], 1]);
 });
 
 test('cues end with the voice and a tail after it, at most where the next begins', () => {

@@ -1,6 +1,6 @@
 /** Pulling edges of cues to marks and beats. */
 import { nearestFrame } from '../../time/frameRate.ts';
-import { add, clamp, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
+import { add, clamp, fromSeconds, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
 import { update, type Edit } from '../change.ts';
 import { shortestCue } from '../limits.ts';
 import { cuesInOrder, neighbours } from '../order.ts';
@@ -45,6 +45,8 @@ export function edgeToNearest(
 /** One start that would move, and by how much. */
 export interface Pull {
   readonly cue: Id;
+  /** The word that starts there, where it is one of a word. */
+  readonly word?: string;
   readonly from: Ticks;
   readonly to: Ticks;
 }
@@ -93,5 +95,44 @@ export function startsToNearest(
   });
   const name = `Pull ${pulls.length === 1 ? 'a start' : `${pulls.length} starts`} to the nearest beat`;
   const changes = row.flatMap((cue, place) => update('cue', cue, placed[place] ?? {}));
+  return { edit: { name, changes }, pulls, tooFar };
+}
+
+/** Words that are no further apart touch: where one starts earlier, the other ends earlier. */
+const TOUCHING = fromSeconds(0.03);
+
+/**
+ * Pulls the start of every word of some cues to the nearest of some instants, where one lies within reach. Words keep
+ * their order and their ends; one that touches the word before it takes that one's end along.
+ */
+export function wordsToNearest(
+  programme: Programme,
+  ids: readonly Id[],
+  instants: readonly Ticks[],
+  within: Ticks,
+): Pulls {
+  const pulls: Pull[] = [];
+  let tooFar = 0;
+  const changes = ids.flatMap((id) => {
+    const cue = programme.cues[id];
+    if (!cue) return [];
+    const words = [...cue.words];
+    cue.words.forEach((word, at) => {
+      const nearest = nearestOf(instants, word.start);
+      if (nearest === undefined || Math.abs(subtract(nearest, word.start)) > within) {
+        tooFar++;
+        return;
+      }
+      const before = words[at - 1];
+      const to = clamp(nearest, before?.start ?? ZERO, word.end);
+      if (to === word.start) return;
+      words[at] = { ...word, start: to };
+      const touches = before && subtract(word.start, before.end) <= TOUCHING;
+      if (before && (touches || before.end > to)) words[at - 1] = { ...before, end: to };
+      pulls.push({ cue: id, word: word.text, from: word.start, to });
+    });
+    return update('cue', cue, { words });
+  });
+  const name = `Pull ${pulls.length === 1 ? 'a word' : `${pulls.length} words`} to the nearest beat`;
   return { edit: { name, changes }, pulls, tooFar };
 }

@@ -1,0 +1,38 @@
+import { apply } from '../apply.ts';
+import type { Cue, Programme, WordTime } from '../programme.ts';
+import { at25, programmeWithCues } from '../samples.ts';
+import { moveSyllable, splitInSyllables } from './syllables.ts';
+
+const plain = programmeWithCues([['The ferry, still', 0, 100]]);
+const words: WordTime[] = ['The', 'ferry,', 'still'].map((text, at) => ({
+  text,
+  start: at25(10 + 20 * at),
+  end: at25(30 + 20 * at),
+  source: 'woven',
+}));
+const programme: Programme = { ...plain, cues: { c1: { ...(plain.cues.c1 as Cue), words } } };
+const split = apply(programme, splitInSyllables(programme, 'c1', 1).changes);
+const shares = (of: Programme) => of.cues.c1?.words[1]?.syllables?.map(({ share }) => share);
+
+test('a word is split where it is said apart, and made one again', () => {
+  expect(split.cues.c1?.words[1]?.syllables).toHaveLength(1);
+  expect(split.cues.c1?.words[1]?.syllables?.[0]?.from).toBe(3);
+  const whole = apply(split, splitInSyllables(split, 'c1', 1).changes);
+  expect(whole.cues.c1?.words).toEqual(words);
+});
+
+test('a word of one syllable stays one, and it is said', () => {
+  expect(splitInSyllables(programme, 'c1', 0)).toMatchObject({
+    changes: [],
+    note: 'This word is one syllable.',
+  });
+  expect(splitInSyllables(programme, 'c1', 7).changes).toEqual([]);
+});
+
+test('a syllable is moved within its word, and stops at its edges', () => {
+  const [before = 0] = shares(split) ?? [];
+  const later = apply(split, moveSyllable(split, 'c1', 1, 0, at25(2)).changes);
+  expect(shares(later)?.[0]).toBeCloseTo(before + 0.1);
+  const far = apply(split, moveSyllable(split, 'c1', 1, 0, at25(500)).changes);
+  expect(shares(far)).toEqual([1]);
+});
