@@ -44,9 +44,12 @@ const card = (page: Page, name: string) =>
     .getByRole('region', { name: 'Brought in' })
     .getByRole('button', { name: new RegExp(`${name} Sound`) });
 
-/** Takes a kind of thing in hand with the mouse. */
-const inHand = (page: Page, name: string) =>
-  page.getByRole('radiogroup', { name: 'In hand' }).getByText(name).click();
+/** Takes a kind of thing in hand with the mouse, and waits until it is. */
+const inHand = async (page: Page, name: string) => {
+  const group = page.getByRole('radiogroup', { name: 'In hand' });
+  await group.getByText(name).click();
+  await expect(group.getByRole('radio', { name })).toBeChecked();
+};
 
 const beatsOf = async (serving: Parameters<typeof held>[0], id: string) =>
   Object.values((await held(serving, id)).programme.beats).sort((a, b) => a.at - b.at);

@@ -1,5 +1,5 @@
 /** Shows what cues would become when they are cut anew by the times of their words, before it is done. */
-import { NumberInput, SegmentedControl } from '@mantine/core';
+import { NumberInput, SegmentedControl, Switch } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { cutCues, cutInto, type Cut } from '@cadence/core/programme/edits/cutCues.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -18,9 +18,10 @@ export default function CutCues({ close }: { close: () => void }) {
   const [by, setBy] = useState<Cut['by']>('sense');
   const [count, setCount] = useState(1);
   const [hold, setHold] = useState(0.5);
+  const [build, setBuild] = useState(false);
   const cut = useMemo(
-    (): Cut => (by === 'sense' ? { by } : { by, count, hold: fromSeconds(hold) }),
-    [by, count, hold],
+    (): Cut => (by === 'sense' ? { by } : { by, count, hold: fromSeconds(hold), build }),
+    [by, count, hold, build],
   );
   const all = useMemo(() => cutInto(programme, strand, ids, cut), [programme, strand, ids, cut]);
   const parts = all.reduce((sum, each) => sum + each.parts.length, 0);
@@ -68,6 +69,14 @@ export default function CutCues({ close }: { close: () => void }) {
           </>
         )}
       </div>
+      {by === 'words' && (
+        <Switch
+          size="xs"
+          label="Words stay until their sentence ends, and go together"
+          checked={build}
+          onChange={(event) => setBuild(event.currentTarget.checked)}
+        />
+      )}
       <p role="status">
         {!timed
           ? 'No word here has its time yet. Weave them first, with Z.'

@@ -54,6 +54,20 @@ describe('cutting cues', () => {
     expect(range(after, 14)).toEqual([137, 145]);
   });
 
+  it('a word a cue that stays until its sentence ends: all of it goes together', () => {
+    const after = cut({ by: 'words', count: 1, hold: at25(0), build: true });
+    expect(texts(after).slice(0, 3)).toEqual(['The', 'The ferry', 'The ferry has']);
+    expect(texts(after)[13]).toBe(words.slice(0, 14).join(' '));
+    // The next sentence begins anew, after the pause.
+    expect(texts(after).slice(14, 16)).toEqual(['Somebody', 'Somebody has']);
+    expect(range(after, 0)).toEqual([0, 8]);
+    expect(range(after, 13)).toEqual([104, 111]);
+    expect(range(after, 14)[0]).toBe(137);
+    const third = cuesInOrder(after, 's')[2];
+    expect(third?.words.map(({ text }) => text)).toEqual(['The', 'ferry', 'has']);
+    expect(third).toMatchObject({ startTie: null, endTie: null });
+  });
+
   it('so many words a cue', () => {
     const after = cut({ by: 'words', count: 3, hold: at25(0) });
     expect(texts(after).slice(0, 2)).toEqual(['The ferry has', 'no engine of']);

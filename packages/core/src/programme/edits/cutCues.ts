@@ -1,5 +1,6 @@
 /** Cues whose words have their times, cut anew: at pauses and by sense, or so many words a cue. */
 import { plainText, slice, type Line } from '../../text/lines.ts';
+import { endsSentence } from '../../text/sentences.ts';
 import { words as wordsOf } from '../../text/words.ts';
 import { frameAfter, frameBefore } from '../../time/frameRate.ts';
 import { add, earlier, later, subtract, type Ticks } from '../../time/ticks.ts';
@@ -20,6 +21,8 @@ export type Cut =
       readonly count: number;
       /** A cue stays until the next where the pause between is no longer than this. */
       readonly hold: Ticks;
+      /** Whether words stay until their sentence ends: each cue has those before it too, and all go together. */
+      readonly build?: boolean;
     };
 
 /** A cue and those that it would become. */
@@ -34,25 +37,36 @@ const asWoven = (time: WordTime | undefined): Woven =>
     : { start: null, end: null, confidence: 0, source: 'woven' };
 
 /** Groups of so many words; words without a time go with those before them. */
-function byWords(text: readonly Line[], times: readonly Woven[], count: number): CutCue[] {
+function byWords(
+  text: readonly Line[],
+  times: readonly Woven[],
+  { count, build = false }: Extract<Cut, { by: 'words' }>,
+): CutCue[] {
   const placed = wordsOf(plainText(text));
   const parts: CutCue[] = [];
   let [from, timed] = [0, 0];
+  /** Where the sentence begins that is built up. */
+  let begun = 0;
   const close = (to: number) => {
-    const [first, last] = [placed[from], placed[to - 1]];
+    const [first, last] = [placed[build ? begun : from], placed[to - 1]];
     if (!first || !last) return;
-    const own = wordTimes(
-      placed.slice(from, to).map((word) => word.text),
-      times.slice(from, to),
-    );
+    const timesFrom = (at: number) =>
+      wordTimes(
+        placed.slice(at, to).map((word) => word.text),
+        times.slice(at, to),
+      );
+    const own = timesFrom(from);
     const [start, end] = [own[0]?.start, own.at(-1)?.end];
+    const shown = build ? timesFrom(begun) : own;
     if (start !== undefined && end !== undefined)
-      parts.push({ start, end, text: slice(text, first.from, last.to), words: own });
+      parts.push({ start, end, text: slice(text, first.from, last.to), words: shown });
+    if (endsSentence(last.text)) begun = to;
     [from, timed] = [to, 0];
   };
   placed.forEach((_, at) => {
     const said = (times[at]?.start ?? null) !== null;
-    if (said && timed === count) close(at);
+    const sentence = build && endsSentence(placed[at - 1]?.text ?? '');
+    if (said && timed > 0 && (timed === count || sentence)) close(at);
     if (said) timed++;
   });
   close(placed.length);
@@ -71,7 +85,7 @@ export function cutInto(programme: Programme, strand: Id, ids: readonly Id[], cu
     const made =
       cut.by === 'sense'
         ? cutWoven([cue.text], times, { limits: { lines, longestLine } })
-        : byWords(cue.text, times, cut.count);
+        : byWords(cue.text, times, cut);
     if (made.length < 2) return [];
     // Each word keeps where its time came from.
     const parts = made.map((part) => ({
@@ -84,6 +98,10 @@ export function cutInto(programme: Programme, strand: Id, ids: readonly Id[], cu
     return [{ cue, parts }];
   });
 }
+
+/** Whether a text goes on where another was. */
+const continues = (before: readonly Line[], after: readonly Line[]): boolean =>
+  plainText(after).startsWith(plainText(before));
 
 /** Puts the cues that `cutInto` tells in the place of those that they were, at whole frames. */
 export function cutCues(
@@ -110,8 +128,9 @@ export function cutCues(
     let free = cue.start;
     return parts.flatMap((part, at): Change[] => {
       const after = parts[at + 1];
+      const grows = cut.by === 'words' && cut.build && after && continues(part.text, after.text);
       const held =
-        cut.by === 'words' && after && subtract(after.start, part.end) <= cut.hold
+        cut.by === 'words' && after && (grows || subtract(after.start, part.end) <= cut.hold)
           ? frameBefore(after.start, frameRate)
           : frameAfter(part.end, frameRate);
       const left = (parts.length - at - 1) * shortest;
@@ -120,9 +139,22 @@ export function cutCues(
       const end = later(add(start, shortest), last);
       free = end;
       const { text, words } = part;
+      // What is built up begins with words that were said before it.
+      const untied = cut.by === 'words' && cut.build ? { startTie: null, endTie: null } : {};
       return at === 0
-        ? update('cue', cue, { start, end, text, words })
-        : [create('cue', { ...cue, id: newId(), start, end, text, words, comment: null })];
+        ? update('cue', cue, { start, end, text, words, ...untied })
+        : [
+            create('cue', {
+              ...cue,
+              id: newId(),
+              start,
+              end,
+              text,
+              words,
+              comment: null,
+              ...untied,
+            }),
+          ];
     });
   });
   const cutCount = all.length - crowded;
