@@ -5,8 +5,7 @@
  * the same words said again.
  */
 import { fromSeconds, ticks, type Ticks } from '../time/ticks.ts';
-import { cepstraOf, type Bands } from '../weave/cepstra.ts';
-import { FILTERS } from '../weave/cepstra.ts';
+import { cepstraOf, FILTERS, type Bands } from '../weave/cepstra.ts';
 import { samePieces, shiftInSeconds, type SamePiece } from './sameSound.ts';
 import { spokenAgain, type Path } from './spokenAgain.ts';
 
@@ -49,11 +48,16 @@ export function carrying(
       how: 'same',
     };
   });
-  const again = unmatched(same, framesIn(old), framesIn(fresh)).flatMap((gap) => {
-    const path = spokenAgain(
-      { cepstra: cepstraOf(old), from: gap.from, to: gap.to },
-      { cepstra: cepstraOf(fresh), from: gap.at, to: gap.until },
-    );
+  const gaps = unmatched(same, framesIn(old), framesIn(fresh));
+  const [before, after] = gaps.length > 0 ? [cepstraOf(old), cepstraOf(fresh)] : [];
+  const again = gaps.flatMap((gap) => {
+    const path =
+      before &&
+      after &&
+      spokenAgain(
+        { cepstra: before, from: gap.from, to: gap.to },
+        { cepstra: after, from: gap.at, to: gap.until },
+      );
     return path ? alongPath(path, old, fresh) : [];
   });
   told(1);

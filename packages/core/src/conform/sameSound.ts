@@ -37,7 +37,8 @@ export function samePieces(old: Bands, fresh: Bands): SamePiece[] {
   const numberOf = new Map(shifts.map((shift, at) => [shift, at + 1]));
   const active = found.map((_, block) => {
     const near = found.slice(Math.max(0, block - AROUND), block + AROUND + 1).flat();
-    return [0, ...new Set(near.map((shift) => numberOf.get(shift) as number))];
+    const states = new Set(near.map((shift) => numberOf.get(shift) as number));
+    return [0, ...[...states].sort((x, y) => x - y)];
   });
   const difference = (frame: number, shift: number): number => {
     const there = frame + shift;
@@ -49,41 +50,49 @@ export function samePieces(old: Bands, fresh: Bands): SamePiece[] {
       );
     return Math.min(WORST, sum / FILTERS);
   };
-  // Viterbi, forward: the cost of being at each shift, state 0 for nowhere.
-  let costs = new Float64Array(shifts.length + 1).fill(Infinity);
-  costs[0] = 0;
-  let was: readonly number[] = [0];
+  // Viterbi, forward: the cost of being at each active shift, in order of shifts; state 0 is nowhere and comes first.
+  let [was, costs]: [readonly number[], Float64Array] = [[0], Float64Array.of(0)];
   /** Of each frame, for each active state, the state before. */
   const back: Int32Array[] = [];
   for (let frame = 0; frame < count; frame++) {
-    const states = active[Math.floor(frame / BLOCK)] as number[];
-    const next = new Float64Array(shifts.length === 0 ? 1 : costs.length).fill(Infinity);
+    const states = active[Math.floor(frame / BLOCK)] as readonly number[];
+    const next = new Float64Array(states.length);
     const from = new Int32Array(states.length);
+    const any = leastOf(costs, costs.length);
+    let passed = 0;
     states.forEach((state, at) => {
+      while (passed < was.length && (was[passed] as number) <= state) passed++;
+      const stays = was[passed - 1] === state ? (costs[passed - 1] as number) : Infinity;
+      // From a greater shift it goes back in the new sound, which costs more.
+      const onward = state > 0 ? leastOf(costs, passed) : any;
+      const ways: readonly (readonly [cost: number, before: number])[] = [
+        [stays, state],
+        [(costs[onward] as number) + JUMP, was[onward] as number],
+        [(costs[any] as number) + JUMP + BACK, was[any] as number],
+      ];
+      const [least, before] = ways.reduce((best, way) => (way[0] < best[0] ? way : best));
       const shift = shifts[state - 1];
-      let [least, before] = [costs[state] as number, state];
-      for (const other of was) {
-        const behind = shift !== undefined && other > 0 && (shifts[other - 1] as number) > shift;
-        const through = (costs[other] as number) + JUMP + (behind ? BACK : 0);
-        if (through < least) [least, before] = [through, other];
-      }
       from[at] = before;
-      next[state] = least + (shift === undefined ? GONE : difference(frame, shift));
+      next[at] = least + (shift === undefined ? GONE : difference(frame, shift));
     });
     back.push(from);
     [costs, was] = [next, states];
   }
-  let state = was.reduce(
-    (best, one) => ((costs[one] as number) < (costs[best] as number) ? one : best),
-    0,
-  );
+  let state = was[leastOf(costs, costs.length)] as number;
   const path = new Int32Array(count);
   for (let frame = count - 1; frame >= 0; frame--) {
     path[frame] = state;
-    const states = active[Math.floor(frame / BLOCK)] as number[];
+    const states = active[Math.floor(frame / BLOCK)] as readonly number[];
     state = (back[frame] as Int32Array)[states.indexOf(state)] as number;
   }
   return piecesOf(path, shifts);
+}
+
+/** Where the least of the first `count` costs is. */
+function leastOf(costs: Float64Array, count: number): number {
+  let best = 0;
+  for (let at = 1; at < count; at++) if ((costs[at] as number) < (costs[best] as number)) best = at;
+  return best;
 }
 
 function piecesOf(path: Int32Array, shifts: readonly number[]): SamePiece[] {

@@ -122,7 +122,12 @@ test('a mark takes along what is tied to it; when it goes the edge stays', () =>
   expect(programme.cues.c1?.startTie).toEqual({ to: 'mark', mark: 'm1', frames: -8 });
   const moved = make(programme, moveMarks(programme, ['m1'], at25(-20)));
   expect(ranges(moved)[0]).toEqual([78, 124]);
-  expect(ranges(make(moved, removeMarks(moved, ['m1'])))[0]).toEqual([78, 124]);
+  const removal = withTies(moved, removeMarks(moved, ['m1']));
+  const without = apply(moved, removal.changes);
+  expect(ranges(without)[0]).toEqual([78, 124]);
+  // With the mark the tie goes, and comes back with it.
+  expect(without.cues.c1?.startTie).toBeNull();
+  expect(apply(without, invert(removal.changes)).cues.c1?.startTie).toMatchObject({ mark: 'm1' });
 });
 
 test('the parts of a cue that is split are tied each to their own words', () => {

@@ -15,7 +15,7 @@ import type { Cue, Id, Programme, Table, Tie } from './programme.ts';
 const FIELD = { start: 'startTie', end: 'endTie' } as const;
 const EDGES: readonly Edge[] = ['start', 'end'];
 
-/** What an edge of a cue keeps to; null where it is free, or where that is gone. */
+/** What an edge of a cue keeps to; null where it is free. */
 export const tieOf = (cue: Cue, edge: Edge): Tie | null => cue[FIELD[edge]] ?? null;
 
 /** Where a tie would have its edge; undefined where there is no such word or mark. */
@@ -85,6 +85,10 @@ function anyTied(cues: Table<Cue>): boolean {
   return found;
 }
 
+/** Whether a change ties a cue, or brings in one that is tied. */
+const ties = ({ entity, becomes }: Change): boolean =>
+  entity === 'cue' && Boolean(becomes?.startTie ?? becomes?.endTie);
+
 /** An edge that is to move, by its tie. */
 interface Claims {
   start?: Ticks;
@@ -96,8 +100,8 @@ interface Claims {
  * same frames they part between their words, and the note says so.
  */
 export function withTies(programme: Programme, edit: Edit): Edit {
+  if (!anyTied(programme.cues) && !edit.changes.some(ties)) return edit;
   const after = apply(programme, edit.changes);
-  if (!anyTied(after.cues)) return edit;
   const [claims, retied] = consequences(after, edit.changes);
   const tied = apply(after, retied);
   if (claims.size === 0)
@@ -130,6 +134,11 @@ function consequences(
     for (const edge of EDGES) {
       const tie = tieOf(cue, edge);
       if (!tie) continue;
+      // With its mark the tie goes too.
+      if (tie.to === 'mark' && !after.marks[tie.mark]) {
+        retied.push(...update('cue', cue, { [FIELD[edge]]: null }));
+        continue;
+      }
       if (fields?.has(edge)) {
         // The edge was set; unless the tie was too, it is the tie that follows.
         const made = fields.has('strand');

@@ -58,9 +58,9 @@ export function lookedAgain(
   parts: readonly Stretch[],
   places: readonly (Placed | undefined)[],
 ): readonly (Placed | undefined)[] {
-  let best = places;
-  let sure = confidences(best);
-  for (const run of parts.flatMap((part) => runsIn(part, places, confidences(places)))) {
+  const sureAtFirst = confidences(places);
+  let [best, sure] = [places, sureAtFirst];
+  for (const run of parts.flatMap((part) => runsIn(part, places, sureAtFirst))) {
     const [words, frames] = [run.last - run.first, run.to - run.from];
     if (words > MOST_WORDS || frames > MOST_FRAMES || frames < ROOM * words) continue;
     const again = aligner.places(voice, tokens, run);

@@ -1,6 +1,7 @@
 import type { Carried } from '../../conform/carrying.ts';
 import { fromSeconds } from '../../time/ticks.ts';
 import { apply } from '../apply.ts';
+import { wholeSound } from '../heard.ts';
 import { cuesInOrder, marksInOrder } from '../order.ts';
 import type { Programme } from '../programme.ts';
 import { firstOverlap } from '../rebase.ts';
@@ -121,6 +122,26 @@ test('words that were said again are there roughly: no longer pins, and doubtful
     words: [{ source: 'woven', confidence: 0.5, start: fromSeconds(3.2) }],
   });
   expect(told.notAsTheyWere.map(({ why }) => why)).toEqual(['rough']);
+});
+
+test('the new sound is heard as the old one was: from the same instant, as loud, faded and muted', () => {
+  const plain = programme([]);
+  const old = {
+    ...wholeSound(sampleMaterial('old')),
+    id: 'x',
+    at: fromSeconds(1),
+    from: fromSeconds(22),
+    to: fromSeconds(30),
+    level: -6,
+    fadeIn: fromSeconds(2),
+    muted: true,
+  };
+  const { after } = carriedOver({ ...plain, sounds: { x: old } }, shorter);
+  expect(Object.values(after.sounds)).toEqual([
+    { ...old, id: 'n1', material: 'new', from: fromSeconds(12), to: fromSeconds(20) },
+  ]);
+  // What was heard whole and as it was is so still, and needs no entry.
+  expect(carriedOver(plain, shorter).after.sounds).toEqual({});
 });
 
 test('marks go along; one in what was taken out stands at the cut', () => {

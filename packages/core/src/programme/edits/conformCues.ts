@@ -1,12 +1,12 @@
 /** Carrying cues and marks from one sound to another in its place (re-conforming), or along with one that is moved. */
 import { carried, type Carried } from '../../conform/carrying.ts';
 import { frameBefore, frameLength } from '../../time/frameRate.ts';
-import { later, ZERO } from '../../time/ticks.ts';
+import { earlier, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
 import { apply } from '../apply.ts';
 import { broughtAlong, type BroughtAlong } from '../broughtAlong.ts';
 import { create, remove, update, type Change, type Edit } from '../change.ts';
 import { soundOf, stretchOf, wholeSound } from '../heard.ts';
-import type { Id, Programme, Sound } from '../programme.ts';
+import type { Id, Material, Programme, Sound } from '../programme.ts';
 
 /** What carrying comes to. */
 export interface Conforming extends Omit<BroughtAlong, 'changes'> {
@@ -15,12 +15,24 @@ export interface Conforming extends Omit<BroughtAlong, 'changes'> {
 
 const nothing = (edit: Edit): Conforming => ({ edit, kept: 0, notAsTheyWere: [], marksAtCuts: 0 });
 
-/** How the new sound is heard: from where the old one was, whole, or from the same instant where that began later. */
-function laid(programme: Programme, old: Sound, to: Id, map: readonly Carried[]): Sound {
-  const material = programme.materials[to];
-  if (!material) return old;
-  const from = old.from > 0 ? (carried(map, old.from, 'start')?.time ?? ZERO) : ZERO;
-  return { ...wholeSound(material), at: old.at, from, level: old.level };
+/**
+ * How the new sound is heard: as the old one was, whole, or between the same instants where that was trimmed. Its fades
+ * fit into it.
+ */
+function laid(old: Sound, was: Material, becomes: Material, map: readonly Carried[]): Sound {
+  const at = (time: Ticks, side: 'start' | 'end') => carried(map, time, side)?.time;
+  const from = old.from > 0 ? (at(old.from, 'start') ?? ZERO) : ZERO;
+  const end = old.to < was.length ? at(old.to, 'end') : undefined;
+  const to = end !== undefined && end > from ? end : becomes.length;
+  const length = later(ZERO, subtract(to, from));
+  return {
+    ...old,
+    material: becomes.id,
+    from,
+    to,
+    fadeIn: earlier(old.fadeIn, length),
+    fadeOut: earlier(old.fadeOut, length),
+  };
 }
 
 /**
@@ -38,8 +50,8 @@ export function conformCues(
   const old = soundOf(programme, from);
   const [was, becomes] = [programme.materials[from], programme.materials[to]];
   const name = `Put ${becomes?.name ?? 'a sound'} in the place of ${was?.name ?? 'another'}`;
-  if (!old || !becomes) return nothing({ name, changes: [] });
-  const fresh = laid(programme, old, to, map);
+  if (!old || !was || !becomes) return nothing({ name, changes: [] });
+  const fresh = laid(old, was, becomes, map);
   const { changes, ...told } = broughtAlong(programme, old, fresh, map, newId);
   const { facts } = programme;
   const frame = frameLength(facts.frameRate);
@@ -62,7 +74,10 @@ export function conformCues(
 function soundChanges(programme: Programme, old: Sound, fresh: Sound, newId: () => Id): Change[] {
   const own = soundOf(programme, fresh.material);
   const [storedOld, storedOwn] = [programme.sounds[old.id], own && programme.sounds[own.id]];
-  const plain = fresh.at === 0 && fresh.from === 0 && fresh.level === 0;
+  const material = programme.materials[fresh.material];
+  // What is heard whole and as it is needs no entry of its own where it is the main sound.
+  const whole = material && { ...wholeSound(material), id: fresh.id };
+  const plain = JSON.stringify(whole) === JSON.stringify(fresh);
   return [
     ...(storedOld ? [remove('sound', storedOld)] : []),
     ...(storedOwn ? [remove('sound', storedOwn)] : []),

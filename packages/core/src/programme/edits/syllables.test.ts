@@ -2,6 +2,7 @@ import { apply } from '../apply.ts';
 import type { Cue, Programme, WordTime } from '../programme.ts';
 import { at25, programmeWithCues } from '../samples.ts';
 import { moveSyllable, splitInSyllables } from './syllables.ts';
+import { pinWord, toWeave, weaveCues } from './weaveCues.ts';
 
 const plain = programmeWithCues([['The ferry, still', 0, 100]]);
 const words: WordTime[] = ['The', 'ferry,', 'still'].map((text, at) => ({
@@ -35,4 +36,21 @@ test('a syllable is moved within its word, and stops at its edges', () => {
   expect(shares(later)?.[0]).toBeCloseTo(before + 0.1);
   const far = apply(split, moveSyllable(split, 'c1', 1, 0, at25(500)).changes);
   expect(shares(far)).toEqual([1]);
+});
+
+test('a word that was split stays so when it is pinned, and when it is woven again', () => {
+  const syllables = split.cues.c1?.words[1]?.syllables;
+  const to = { start: at25(32), end: at25(50) };
+  const pinned = apply(split, pinWord(split, 'c1', 1, to).changes);
+  expect(pinned.cues.c1?.words[1]).toMatchObject({ source: 'pinned', syllables });
+  const times = [10, 33, 52].map((start) => ({
+    start: at25(start),
+    end: at25(start + 15),
+    confidence: 0.95,
+    source: 'woven' as const,
+  }));
+  const weaving = toWeave(split, 's', ['c1']);
+  const woven = apply(split, weaveCues(split, weaving, times).changes);
+  expect(woven.cues.c1?.words[1]).toMatchObject({ start: at25(33), syllables });
+  expect(woven.cues.c1?.words[0]).not.toHaveProperty('syllables');
 });

@@ -56,6 +56,10 @@ export function toWeave(
   return { cues: cues.map(({ id }) => id), words, pins };
 }
 
+/** A word that was split stays split, wherever it goes. */
+const syllablesOf = (time: WordTime | undefined): Pick<WordTime, 'syllables'> =>
+  time?.syllables ? { syllables: time.syllables } : {};
+
 /** Cues of a strand that follow each other, and the time that their words can lie in: up to what stands on either side. */
 export interface Run {
   readonly cues: readonly Id[];
@@ -112,11 +116,11 @@ export function weaveCues(
     const own = wordsIn(cue);
     const before = timesOf(cue.words, own);
     const times = woven.slice(at, (at += own.length));
-    const words = wordTimes(own, times).map((word): WordTime => {
-      const kept = before.find(
-        (time) => time && time.start === word.start && (fixed(time) || word.source === 'pinned'),
-      );
-      return kept ? { ...kept, end: word.end } : word;
+    const words = timesOf(wordTimes(own, times), own).flatMap((word, place): WordTime[] => {
+      if (!word) return [];
+      const had = before[place];
+      const stays = had?.start === word.start && (fixed(had) || word.source === 'pinned');
+      return [stays ? { ...had, end: word.end } : { ...word, ...syllablesOf(had) }];
     });
     return [{ cue, words }];
   });
@@ -210,7 +214,7 @@ export function pinWord(
   if (!cue || text === undefined) return { name, changes: [] };
   const times = timesOf(cue.words, own);
   const words = times.flatMap((time, at): WordTime[] => {
-    if (at === place) return [{ text, ...to, source: 'pinned' }];
+    if (at === place) return [{ text, ...to, source: 'pinned', ...syllablesOf(time) }];
     if (!time) return [];
     if (at < place) {
       const start = earlier(time.start, to.start);
