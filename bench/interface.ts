@@ -1,9 +1,11 @@
 /**
- * How the interface holds up: `npx tsx bench/interface.ts [words|long|hour]` (after `npm run build`).
+ * How the interface holds up: `npx tsx bench/interface.ts [words|long|hour]`, or `weave SOUND SCRIPT` (after
+ * `npm run build`).
  *
  * A three-hour programme of 10,000 cues: from the click to usable, frames a second while scrolling and
  * while dragging a cue, from a key to its effect on screen, and until it is kept. Then an hour of WAV
- * brought in: how long, the longest task of the page meanwhile, and the memory of the page's processes.
+ * brought in: how long, the longest task of the page meanwhile, and the memory of the page's processes. With `weave`, from
+ * the press on the button to the times of all words of a script, on a sound that was brought in.
  */
 import { mkdtemp, open, rm } from 'node:fs/promises';
 import { readdirSync, readFileSync } from 'node:fs';
@@ -271,6 +273,77 @@ function memoryOf(pid: number): number {
   return total;
 }
 
+/** The process of the browser that this one began. */
+const pidOfBrowser = (): number =>
+  Number(
+    readdirSync('/proc').find((name) => {
+      try {
+        const line = readFileSync(`/proc/${name}/cmdline`, 'utf8');
+        return (
+          line.includes('chromium') &&
+          !line.includes('--type=') &&
+          readFileSync(`/proc/${name}/stat`, 'utf8').includes(` ${process.pid} `)
+        );
+      } catch {
+        return false;
+      }
+    }),
+  );
+
+/** Weaving a whole script, as an editor sees it: nothing of the sound is ready but the file. */
+async function weaveAll(sound: string, script: string): Promise<void> {
+  const id = await running.keeper.create('A narration');
+  const page = await newPage();
+  await page.goto(`${running.address}/p/${id}/material`);
+  await page.getByRole('button', { name: 'Choose files' }).waitFor();
+  const input = page.locator('input[type=file]').first();
+  await input.setInputFiles(sound);
+  await page.getByRole('button', { name: /Sound/ }).first().waitFor({ timeout: 300_000 });
+  await page.getByRole('button', { name: 'Leave as it is' }).click();
+  await page.waitForTimeout(3000);
+  await input.setInputFiles(script);
+  const bringing = page.getByRole('dialog').last();
+  await bringing.getByRole('switch', { name: /^Then hear/ }).uncheck();
+  await bringing.getByRole('button', { name: /^Take/ }).click({ timeout: 60_000 });
+  await page.getByRole('dialog').waitFor({ state: 'detached' });
+  await page.getByRole('link', { name: 'Timing' }).click();
+  await page.getByRole('application').locator('canvas').first().waitFor();
+  await page.waitForTimeout(4000);
+  const pid = pidOfBrowser();
+  const before = memoryOf(pid);
+  let most = before;
+  const watching = setInterval(() => (most = Math.max(most, memoryOf(pid))), 1500);
+  await page.keyboard.press('z');
+  const button = page.getByRole('button', { name: /^Weave [\d,]+ words$/ });
+  const words = (await button.textContent()) ?? '';
+  const begun = Date.now();
+  await button.click();
+  const laps: string[] = [];
+  const dialog = page.getByRole('dialog', { name: 'Weave words' });
+  const doing = setInterval(() => {
+    void dialog
+      .getByText(/^(Opening|Listening|Learning the room|Weaving)/)
+      .first()
+      .textContent({ timeout: 200 })
+      .then((text) => {
+        const what = (text ?? '').replace(/ ….*/, '');
+        if (laps.at(-1)?.startsWith(what) !== true)
+          laps.push(`${what} from ${((Date.now() - begun) / 1000).toFixed(1)} s`);
+      })
+      .catch(() => undefined);
+  }, 250);
+  await dialog.getByRole('button', { name: 'Take the times' }).waitFor({ timeout: 400_000 });
+  const seconds = (Date.now() - begun) / 1000;
+  clearInterval(doing);
+  clearInterval(watching);
+  show(words.toLowerCase(), `${seconds.toFixed(1)} s (${laps.join(', ')})`);
+  show(
+    'memory of the browser, before and at most',
+    `${before.toFixed(0)} MB, ${most.toFixed(0)} MB`,
+  );
+  await page.close();
+}
+
 async function hourOfSound(): Promise<void> {
   const rate = 48_000;
   const path = join(data, 'hour.wav');
@@ -300,20 +373,7 @@ async function hourOfSound(): Promise<void> {
   const page = await newPage();
   await page.goto(`${running.address}/p/${id}/material`);
   await page.getByRole('button', { name: 'Choose files' }).waitFor();
-  const browserPid = Number(
-    readdirSync('/proc').find((name) => {
-      try {
-        const line = readFileSync(`/proc/${name}/cmdline`, 'utf8');
-        return (
-          line.includes('chromium') &&
-          !line.includes('--type=') &&
-          readFileSync(`/proc/${name}/stat`, 'utf8').includes(` ${process.pid} `)
-        );
-      } catch {
-        return false;
-      }
-    }),
-  );
+  const browserPid = pidOfBrowser();
   await page.evaluate(() => {
     const long: number[] = [];
     new PerformanceObserver((list) =>
@@ -350,11 +410,12 @@ async function hourOfSound(): Promise<void> {
   await page.close();
 }
 
-const only = process.argv[2];
+const [only, sound = '', script = ''] = process.argv.slice(2);
 try {
   if (only === undefined || only === 'words') await manuscript();
   if (only === undefined || only === 'long') await longOne();
   if (only === undefined || only === 'hour') await hourOfSound();
+  if (only === 'weave') await weaveAll(sound, script);
 } finally {
   await browser.close();
   await running.stop();

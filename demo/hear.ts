@@ -1,6 +1,6 @@
 /**
- * What the application would hear in the demo's sounds, computed as it would and kept beside them:
- * `npx tsx demo/hear.ts`. To be run when what is kept has changed. Needs ffmpeg.
+ * What the application would hear in the demo's sounds, and when each word of the narration is said, computed as
+ * it would and kept beside them: `npx tsx demo/hear.ts`. To be run when what is kept has changed. Needs ffmpeg.
  */
 import { spawnSync } from 'node:child_process';
 import { readdirSync, writeFileSync } from 'node:fs';
@@ -8,6 +8,9 @@ import { join, parse } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { packHeard } from '@cadence/core/listen/heardFile.ts';
 import { Listener } from '@cadence/core/listen/listening.ts';
+import { words } from '@cadence/core/text/words.ts';
+import { wovenOn } from '@cadence/cli/weave.ts';
+import { NARRATION } from './ferry/script.ts';
 
 const RATE = 48_000;
 
@@ -28,3 +31,13 @@ for (const part of ['ferry', 'slack']) {
     writeFileSync(join(folder, `${parse(file).name}.heard`), packHeard(listener.finish()));
   }
 }
+
+const tokens = NARRATION.flatMap(([phrase]) =>
+  words(phrase.replace('|', '\n')).map(({ text }) => text),
+);
+const narration = fileURLToPath(new URL('./ferry/narration-hesper.opus', import.meta.url));
+const { woven } = await wovenOn(narration, 'en-GB', tokens, []);
+writeFileSync(
+  fileURLToPath(new URL('./ferry/woven.json', import.meta.url)),
+  `${JSON.stringify(woven)}\n`,
+);

@@ -5,23 +5,41 @@ import { fileURLToPath } from 'node:url';
 import { hitsIn, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { findPulse } from '@cadence/core/listen/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
+import { wayOf } from '@cadence/core/scene/travelling.ts';
+import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
+import type { Edit } from '@cadence/core/programme/change.ts';
 import { apply } from '@cadence/core/programme/apply.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { addCue } from '@cadence/core/programme/edits/addCue.ts';
 import { keepFound, type Found } from '@cadence/core/programme/edits/keepFound.ts';
 import { addMarks } from '@cadence/core/programme/edits/marks.ts';
 import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
-import { addMaterial, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { addMaterial, setBackdrop, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import {
+  addPassage,
+  cueOf,
+  editPassage,
+  placePassage,
+  setSpeed,
+  type MeasureWay,
+} from '@cadence/core/programme/edits/passages.ts';
 import { setComment } from '@cadence/core/programme/edits/emphasise.ts';
 import { rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
+import { addStrand } from '@cadence/core/programme/edits/strands.ts';
 import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
+import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
+import { crawlLook } from '@cadence/core/programme/passage.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material, Programme } from '@cadence/core/programme/programme.ts';
 import { frameAfter, frameBefore, frames, parseRate } from '@cadence/core/time/frameRate.ts';
 import { add, fromSeconds, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
 import { parseTimecode } from '@cadence/core/time/timecode.ts';
+import type { Woven } from '@cadence/core/weave/weaver.ts';
+import { NOTICES } from '@cadence/server/news/harbourBoard.ts';
 import type { Running } from '@cadence/server/start.ts';
+import { HARBOUR } from './board/harbour.ts';
+import { EMBLEM } from './ferry/emblem.ts';
 import { FILM } from './ferry/river.ts';
 import { TYPED } from './ferry/script.ts';
 import { LINES, songLength } from './slack/song.ts';
@@ -49,6 +67,7 @@ async function keep(
 
 export async function seedDemo(running: Running): Promise<void> {
   await seedSong(running);
+  await seedBoard(running);
   await seedFerry(running);
 }
 
@@ -59,7 +78,7 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
   if (!heard)
     throw new Error('What was heard in the song is of another version: see demo/hear.ts.');
   const strand = randomUUID();
-  let programme = newProgramme(randomUUID(), 'Slack Water', strand);
+  let programme = newProgramme(randomUUID(), 'Slack Water', strand, 'lyric');
   const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
     (programme = apply(programme, edit.changes));
   const id = randomUUID();
@@ -91,6 +110,55 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
   await keeper.keepNew(programme);
 }
 
+/** Makes "Harbour Board": a crawl of notices over a drawn harbour, and a card before it. */
+async function seedBoard({ keeper, store }: Running): Promise<void> {
+  const cards = randomUUID();
+  let programme = newProgramme(randomUUID(), 'Harbour Board', cards, 'card');
+  const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
+    (programme = apply(programme, edit.changes));
+  const picture = await store.takeFile(`${here}board/harbour.webp`);
+  const image = randomUUID();
+  change(
+    addMaterial(programme, {
+      id: image,
+      hash: picture.hash,
+      bytes: picture.bytes,
+      name: 'harbour.webp',
+      kind: 'image',
+      length: 0 as Ticks,
+      sound: null,
+      picture: { ...HARBOUR, frameRate: null, codec: 'webp', shown: true },
+      family: null,
+      remarks: [],
+    }),
+  );
+  change(setBackdrop(programme, { image, fill: true, down: 0.7 }));
+  const opening = { start: 0 as Ticks, end: fromSeconds(4) };
+  change(addCue(programme, cards, opening, 'The Harbour Board\nat Skerrymoor', randomUUID));
+  const id = randomUUID();
+  const sheet = NOTICES.slice(0, 9)
+    .map((notice) => `${notice}\n`)
+    .join('');
+  const { family } = crawlLook(programme.facts.frame.height);
+  await shelf.prepare(family, [[{ text: `${sheet}•` }]]);
+  const crawl = { id, title: 'Harbour Board', sheet, from: fromSeconds(4) };
+  change(addPassage(programme, 'crawl', crawl, wayIn(programme), randomUUID));
+  const look = {
+    label: 'Harbour Board',
+    bandFade: 12,
+    softEdge: 60,
+    bandOpacity: 0.6,
+    bandBlur: 14,
+  };
+  change(editPassage(programme, id, { look }, wayIn(programme)));
+  change(setSpeed(programme, id, BOARD_SPEED, wayIn(programme)));
+  const end = cueOf(programme, id)?.end ?? programme.facts.length;
+  const closing = { start: end, end: add(end, fromSeconds(4)) };
+  change(addCue(programme, cards, closing, 'The tide waits\nfor the ferry', randomUUID));
+  change(setFacts(programme, { length: closing.end, setBy: 'editor' }));
+  await keeper.keepNew(programme);
+}
+
 const foundIn = (heard: KeptHeard): Found => ({
   pieces: [],
   pulse: findPulse(heard.pulse),
@@ -99,7 +167,7 @@ const foundIn = (heard: KeptHeard): Found => ({
   length: fromSeconds(60),
 });
 
-/** Makes "The Ferry at Skerrymoor": pieces found, half of it typed, a few things to mend. */
+/** Makes "The Ferry at Skerrymoor": pieces found, half of it typed and woven, a title card, a few things to mend. */
 async function seedFerry({ keeper, store }: Running): Promise<void> {
   const { seconds, phrases } = JSON.parse(
     await readFile(`${folder}phrases.json`, 'utf8'),
@@ -165,9 +233,59 @@ async function seedFerry({ keeper, store }: Running): Promise<void> {
     };
     change(addCue(programme, strand, range, text, randomUUID));
   }
+  const woven = JSON.parse(await readFile(`${folder}woven.json`, 'utf8')) as Woven[];
+  const ids = cuesInOrder(programme, strand).map(({ id }) => id);
+  const weaving = toWeave(programme, strand, ids);
+  change(weaveCues(programme, weaving, woven.slice(0, weaving.words.length)));
   change(somethingToMend(programme, strand));
+  const cards = randomUUID();
+  change(addStrand(programme, 'card', cards));
+  const title = { start: 0 as Ticks, end: fromSeconds(2.2) };
+  change(addCue(programme, cards, title, 'The Ferry\nat Skerrymoor', randomUUID));
+  const emblem = await store.takeFile(`${folder}emblem.png`);
+  change(
+    addMaterial(programme, {
+      ...material,
+      id: randomUUID(),
+      hash: emblem.hash,
+      bytes: emblem.bytes,
+      name: 'emblem.png',
+      kind: 'image',
+      length: 0 as Ticks,
+      sound: null,
+      picture: { ...EMBLEM, frameRate: null, codec: 'png', shown: true },
+    }),
+  );
+  const sheet = await readFile(`${folder}credits.txt`, 'utf8');
+  for (const edit of closingRoll(sheet)) change(edit(programme));
   await keeper.keepNew(programme);
 }
+
+/** A roll after the last picture, at the speed at which it is through in about three quarters of a minute. */
+function closingRoll(sheet: string): ((programme: Programme) => Edit)[] {
+  const id = randomUUID();
+  const from = 0 as Ticks;
+  return [
+    (programme) => addPassage(programme, 'roll', { id, sheet, from }, wayIn(programme), randomUUID),
+    (programme) => setSpeed(programme, id, ROLL_SPEED, wayIn(programme)),
+    (programme) => {
+      const placing = { start: programme.facts.length };
+      return placePassage(programme, id, placing, wayIn(programme), randomUUID);
+    },
+    (programme) => setFacts(programme, { length: cueOf(programme, id)?.end ?? from }),
+  ];
+}
+
+/** In pixels a frame. */
+const ROLL_SPEED = 3;
+const BOARD_SPEED = 9;
+
+/** How far a passage travels on the frame of a programme. */
+const wayIn =
+  ({ facts }: Programme): MeasureWay =>
+  (passage) =>
+    wayOf(passage, facts.frame, shelf).distance;
+const shelf = nodeShelf();
 
 /** What an editor noted, and would want to mend: one cue far too short, one gap that flickers. */
 function somethingToMend(

@@ -83,6 +83,21 @@ await shot('woven', `/p/${id}/timing`, 'light', async (page) => {
 await shot('onto-beats', `/p/${song}/timing`, 'light', async (page) => {
   await page.keyboard.press('Alt+b');
 });
+await shot('travel-roll', `/p/${id}/travel?at=10:02:20:00`, 'light');
+await shot('travel-crawl', `/p/${named('Harbour Board')}/travel?at=00:00:30:00`, 'light');
+await shot('cards', `/p/${id}/travel?at=10:02:02:23`, 'light', async (page) => {
+  await page.keyboard.press('Alt+a');
+  const names = [
+    'Abel Thrupp',
+    'Bryony Sallow',
+    'Cass Ferrier',
+    'Dunstan Reed',
+    'Elspeth Marrow',
+    'Fitch Larkin',
+  ];
+  await page.getByLabel('The list, a line each').fill(`With thanks to\n${names.join('\n')}`);
+  await page.getByLabel(/^Lines a card/).fill('3');
+});
 await shot('carry', `/p/${id}/material`, 'light', async (page) => {
   await page.locator('input[type=file]').first().setInputFiles(shorter);
   const card = page.getByRole('button', { name: /narration-second-cut.opus Sound/ });
@@ -98,7 +113,24 @@ await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
 await shot('material-song', `/p/${song}/material`, 'light', async (page) => {
   await page.getByText('Onset strength over time').scrollIntoViewIfNeeded();
 });
-await shot('timing-night', `/p/${id}/timing`, 'dark', choose(5));
+await shot('timing-night', `/p/${id}/timing`, 'dark', async (page) => {
+  const strand = async (...items) => {
+    await page.getByRole('button', { name: /^Strand in hand/ }).click();
+    for (const item of items.slice(0, -1)) await page.getByRole('menuitem', { name: item }).hover();
+    await page
+      .getByRole('menuitem', { name: items.at(-1) })
+      .last()
+      .click();
+    await page.waitForTimeout(500);
+  };
+  await strand(/^New strand/, /^Narration/);
+  for (let up = 0; up < 3; up++) await page.keyboard.press('Alt+ArrowUp');
+  await choose(3)(page);
+  for (let more = 0; more < 4; more++) await page.keyboard.press('Shift+ArrowDown');
+  await strand(/^Move 5 selected cues to/, /^Narration/);
+  await choose(1)(page);
+  await page.keyboard.press('ArrowUp');
+});
 await shot('handover', `/p/${id}/handover`, 'light', async (page) => {
   await page.keyboard.press('f');
   await page.keyboard.press('f');

@@ -1,4 +1,5 @@
 /** A server for each test, with the content it asks for. */
+import { Buffer } from 'node:buffer';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -101,36 +102,98 @@ export async function open(
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
 }
 
+/** Hands files to the page as the system would: by a drop, or from the clipboard. */
+export async function hand(
+  page: Page,
+  how: 'drop' | 'paste',
+  name: string,
+  content: Buffer,
+): Promise<void> {
+  await page.evaluate(
+    ([kind, fileName, base64]) => {
+      const bytes = Uint8Array.from(atob(base64), (character) => character.charCodeAt(0));
+      const data = new DataTransfer();
+      data.items.add(new File([bytes], fileName));
+      if (kind === 'paste') {
+        window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+        return;
+      }
+      const event = (type: string) =>
+        new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true });
+      document.body.dispatchEvent(event('dragenter'));
+      requestAnimationFrame(() => {
+        const target = [...document.querySelectorAll('*')].find((each) =>
+          each.className.toString().includes('Dropzone-root'),
+        );
+        (target ?? document.body).dispatchEvent(event('drop'));
+      });
+    },
+    [how, name, content.toString('base64')] as const,
+  );
+}
+
 export const kept = (page: Page): Promise<void> =>
   expect(page.getByRole('status').first()).toHaveText(/Kept|All kept/);
 
-/** What the server holds, read afresh. */
-export async function held(serving: Serving, id: string): Promise<Held> {
+/** What the server holds, read afresh; the cues are those of one strand, the first unless said. */
+export async function held(serving: Serving, id: string, strand = 0): Promise<Held> {
   const answer = await fetch(`${serving.address}/api/programmes/${id}`);
   const { programme, version } = (await answer.json()) as Pick<Held, 'programme' | 'version'>;
-  const cues = Object.values(programme.cues).sort((a, b) => a.start - b.start);
+  const of = strandsIn(programme)[strand]?.id;
+  const cues = Object.values(programme.cues)
+    .filter((cue) => cue.strand === of)
+    .sort((a, b) => a.start - b.start);
   return { programme, version, cues, texts: cues.map(textOf) };
+}
+
+interface HeldStrand {
+  readonly id: string;
+  readonly title: string;
+  readonly kind: string;
+  readonly place?: number | null;
+  readonly muted?: boolean | null;
+}
+
+/** The strands of a programme, in order. */
+export const strandsIn = ({ strands }: Held['programme']): HeldStrand[] =>
+  Object.values(strands).sort((a, b) => (a.place ?? 0) - (b.place ?? 0));
+
+interface HeldPassage {
+  readonly id: string;
+  readonly title: string;
+  readonly sheet: string;
+  readonly look: { readonly size?: number; readonly times?: number; readonly label?: string };
+  readonly journey: { readonly follows: string; readonly speed: number };
 }
 
 interface HeldCue {
   readonly id: string;
+  readonly strand: string;
   readonly start: number;
   readonly end: number;
   readonly text: readonly (readonly { text: string }[])[];
+  readonly passage?: string | null;
   readonly words: readonly { text: string; start: number; end: number; source: string }[];
 }
 
 export interface Held {
   readonly version: number;
   readonly programme: {
+    strands: Record<string, HeldStrand>;
     cues: Record<string, HeldCue>;
     pieces: Record<string, { start: number; end: number; kept?: boolean }>;
     beats: Record<string, { at: number; bar: string | null; fixed: boolean }>;
     hits: Record<string, { start: number; end: number; kept: boolean }>;
     marks: Record<string, { at: number; name: string; purpose: string }>;
     sounds: Record<string, { at: number; from: number; level: number; muted: boolean }>;
-    materials: Record<string, { name: string; family: string | null }>;
-    facts: { title: string; frame: { width: number; height: number }; length: number };
+    materials: Record<string, { name: string; family: string | null; length: number }>;
+    passages: Record<string, HeldPassage>;
+    facts: {
+      title: string;
+      frame: { width: number; height: number };
+      length: number;
+      backdrop?: { down?: number };
+    };
   };
   readonly cues: HeldCue[];
   readonly texts: string[];
@@ -159,7 +222,7 @@ export class RowsOfTiming {
     const canvas = await this.rows.locator('canvas').first().boundingBox();
     const row = Math.floor(second / span);
     const y =
-      box.y + row * (canvas?.height ?? 0) + { lane: 90, wave: 52, tags: 26, words: 85 }[band];
+      box.y + row * (canvas?.height ?? 0) + { lane: 105, wave: 52, tags: 26, words: 85 }[band];
     return { x: box.x + ((second % span) / span) * (canvas?.width ?? 0), y };
   }
 
@@ -228,4 +291,13 @@ export async function bringIn(
       timeout: 40_000,
     })
     .toBe(before + files.length);
+}
+
+/** Has all words woven that the window offers, and takes their times. */
+export async function weaveWords(page: Page): Promise<void> {
+  await page.keyboard.press('z');
+  const dialog = page.getByRole('dialog', { name: 'Weave words' });
+  await dialog.getByRole('button', { name: /^Weave \d+ words$/ }).click();
+  await dialog.getByRole('button', { name: 'Take the times' }).click({ timeout: 60_000 });
+  await expect(page.getByRole('dialog')).toHaveCount(0);
 }

@@ -1,4 +1,10 @@
 /** The same lines drawn in a window, in a worker and on Node, to be compared bit by bit. */
+import { newProgramme } from '@cadence/core/programme/defaults.ts';
+import { USUAL_JOURNEY, type Crawl, type Roll } from '@cadence/core/programme/passage.ts';
+import { crawlItems } from '@cadence/core/scene/crawlItems.ts';
+import type { DrawingItem } from '@cadence/core/scene/drawing.ts';
+import { rollItems } from '@cadence/core/scene/rollItems.ts';
+import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import { layOut } from '@cadence/core/scene/layout.ts';
 import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
 import { linesOf } from '@cadence/core/text/lines.ts';
@@ -70,5 +76,41 @@ export async function drawSamples(
       });
     }
   }
+  for (const [name, items] of await travelling(shelf)) {
+    const context = canvasOf(FRAME.width, FRAME.height);
+    drawScene(context as unknown as Canvas2D, { ...FRAME, items }, { shelf, makePath });
+    const { data } = context.getImageData(0, 0, FRAME.width, FRAME.height);
+    drawn.push({ name, pixels: data });
+  }
   return drawn;
+}
+
+/** How far the samples that travel have come, in whole pixels and in parts of them. */
+const COME = [0, 37, 37.25, 91.6];
+
+/** A roll with soft edges and without, and a crawl in its window. */
+async function travelling(shelf: FontShelf): Promise<[string, DrawingItem[]][]> {
+  const sheet =
+    'ON THE BANK\nWinch house\tOrla Fenwether\nChain gang\tTobias Quill-Marsh\n\tAnsel Dray';
+  const common = { id: 'p', title: 'Samples', sheet, journey: USUAL_JOURNEY };
+  const facts = { ...newProgramme('p', 'Samples', 's').facts, frame: FRAME };
+  const found: [string, DrawingItem[]][] = [];
+  for (const softEdge of [0, 0.3]) {
+    const roll: Roll = { ...common, kind: 'roll', look: { size: 22, softEdge } };
+    const { family, lines } = setIn(roll, facts);
+    await shelf.prepare(family, lines);
+    for (const come of COME) {
+      const sight = { roll, cue: 'c', frame: FRAME, materials: {}, top: 60 - come };
+      const items = rollItems({ ...sight, from: 0, to: FRAME.height }, shelf);
+      found.push([`roll ${softEdge} ${come}`, items]);
+    }
+    const look = { size: 30, softEdge: 200 * softEdge, label: 'Board', insetLeft: 31 };
+    const crawl: Crawl = { ...common, kind: 'crawl', look };
+    for (const come of COME)
+      found.push([
+        `crawl ${softEdge} ${come}`,
+        crawlItems(crawl, 'c', { come: 500 + come, shown: 0.5 }, FRAME, shelf),
+      ]);
+  }
+  return found;
 }

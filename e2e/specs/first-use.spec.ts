@@ -26,7 +26,7 @@ test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', asyn
   await expect(page.getByText('1280 × 720, 25 frames a second')).toBeVisible();
 
   await page.getByRole('button', { name: 'Make cues and type' }).click();
-  await page.getByRole('button', { name: 'To the next empty line' }).click();
+  await page.getByRole('button', { name: 'Next empty line' }).click();
   // From here on one key a piece, besides typing: Enter.
   for (const { text } of phrases) {
     const [first = '', second] = text.split('\n');

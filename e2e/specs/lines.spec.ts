@@ -32,7 +32,7 @@ test('edges are set at the playhead while typing', async ({ page, serving, progr
 
 test('text typed on a piece and left by a click is kept', async ({ page, serving, programme }) => {
   await open(page, programme, 'words');
-  await page.getByRole('button', { name: 'To the next empty line' }).click();
+  await page.getByRole('button', { name: 'Next empty line' }).click();
   await page.keyboard.type('So this is the last winter,');
   await page.locator('ol li').nth(3).getByRole('button').click();
   await expect

@@ -86,6 +86,7 @@ test('a song is dropped in: its beats are right, marks stand on the bars, a cueâ
   await rows.drag(1, 2);
   await page.keyboard.type('Slack water,');
   await page.keyboard.press('Enter');
+  await expect.poll(async () => (await held(serving, id)).cues.length).toBe(1);
   const [first] = (await held(serving, id)).cues;
   const target = marks.find(({ at }) => seconds(at) > seconds(first?.end ?? 0) + 0.2);
   if (!first || !target) throw new Error('There is nothing to drag to.');

@@ -79,7 +79,7 @@ test('sound of many kinds is taken', async ({ page, serving, programme }) => {
     await expect(page.getByRole('button', { name: new RegExp(`^Waveform ${name}`) })).toBeVisible();
   await expect
     .poll(async () => Object.values((await held(serving, programme)).programme.materials).length)
-    .toBe(5);
+    .toBe(6);
   await page.getByRole('button', { name: /^Waveform six-float/ }).click();
   await expect(page.getByText('48 kHz, 6 channels')).toBeVisible();
 });
@@ -92,7 +92,7 @@ test('reading is stopped with nothing left', async ({ page, serving, programme }
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByText('long.wav')).toHaveCount(0);
   await page.waitForTimeout(500);
-  expect(Object.values((await held(serving, programme)).programme.materials)).toHaveLength(2);
+  expect(Object.values((await held(serving, programme)).programme.materials)).toHaveLength(3);
 });
 
 test('speech is found again with another pause, in one step that can be undone', async ({

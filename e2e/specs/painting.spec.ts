@@ -54,11 +54,11 @@ test('text is equal in a window, a worker and Node', async ({ page }) => {
   await page.waitForFunction(() => 'painted' in window);
   const painted = await page.evaluate(() => window.painted);
   const node = JSON.parse(onNode.stdout) as Record<string, string>;
-  expect(painted.length).toBe(27);
+  expect(painted.length).toBe(27 + 16);
   for (const { name, window: here, worker } of painted) {
     expect({ name, digest: worker }).toEqual({ name, digest: here });
     expect({ name, digest: node[name] }).toEqual({ name, digest: here });
   }
-  expect(new Set(painted.map((each) => each.window)).size).toBeGreaterThan(20);
+  expect(new Set(painted.map((each) => each.window)).size).toBeGreaterThan(36);
   await rm(out, { recursive: true });
 });

@@ -6,10 +6,10 @@ test('programmes are made, renamed, copied, deleted, brought back and searched',
 }) => {
   await page.goto('/');
   const list = page.getByRole('listitem');
-  await expect(list).toHaveCount(2);
+  await expect(list).toHaveCount(3);
   await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
-  await expect(list).toHaveCount(3);
+  await expect(list).toHaveCount(4);
   await expect(page.getByRole('menu')).toHaveCount(0);
   await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor, copy' }).click();
   await page.getByRole('menuitem', { name: 'Rename …' }).click();
@@ -34,7 +34,7 @@ test('a programme leaves as one file and comes back', async ({ page }, info) => 
   const path = info.outputPath('ferry.cadence.json');
   await download.saveAs(path);
   await page.locator('input[type=file]').setInputFiles(path);
-  await expect(page.getByRole('listitem')).toHaveCount(2);
+  await expect(page.getByRole('listitem')).toHaveCount(4);
   const broken = info.outputPath('broken.json');
   await writeFile(broken, '{"format":');
   await page.locator('input[type=file]').setInputFiles(broken);
@@ -105,7 +105,7 @@ for (const [width, height] of [
     programme,
   }) => {
     await page.setViewportSize({ width, height });
-    for (const place of ['material', 'words', 'timing', 'handover']) {
+    for (const place of ['material', 'words', 'timing', 'travel', 'handover']) {
       await open(page, programme, place);
       await page.keyboard.press('ArrowDown');
       await page.waitForTimeout(300);

@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { Page } from '@playwright/test';
-import { expect, held, kept, open, RowsOfTiming, SECOND, test } from '../fixtures.ts';
+import { expect, held, kept, open, RowsOfTiming, SECOND, test, weaveWords } from '../fixtures.ts';
 
 const { phrases } = JSON.parse(
   readFileSync(fileURLToPath(new URL('../../demo/ferry/phrases.json', import.meta.url)), 'utf8'),
@@ -9,21 +8,10 @@ const { phrases } = JSON.parse(
 
 /** The cues by start; fields that are null are as good as not there. */
 const cuesOf = async (serving: Parameters<typeof held>[0], id: string) =>
-  Object.values((await held(serving, id)).programme.cues)
-    .sort((a, b) => a.start - b.start)
-    .map((cue) => {
-      const fields = Object.entries(cue).filter(([, value]) => value !== null);
-      return Object.fromEntries(fields) as unknown as typeof cue;
-    });
-
-/** Has everything woven, and takes it. */
-async function weaveAll(page: Page) {
-  await page.keyboard.press('z');
-  const dialog = page.getByRole('dialog', { name: 'Weave words' });
-  await dialog.getByRole('button', { name: /^Weave \d+ words$/ }).click();
-  await dialog.getByRole('button', { name: 'Take the times' }).click({ timeout: 60_000 });
-  await expect(page.getByRole('dialog')).toHaveCount(0);
-}
+  (await held(serving, id)).cues.map((cue) => {
+    const fields = Object.entries(cue).filter(([, value]) => value !== null);
+    return Object.fromEntries(fields) as unknown as typeof cue;
+  });
 
 test('every word gets its time by one press, cues follow, and it is one step back', async ({
   page,
@@ -33,7 +21,7 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   test.slow();
   await open(page, programme, 'timing');
   const before = await cuesOf(serving, programme);
-  await weaveAll(page);
+  await weaveWords(page);
   await kept(page);
   await expect
     .poll(async () => (await cuesOf(serving, programme)).every(({ words }) => words.length > 0))
@@ -94,7 +82,7 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   expect(written.slice(4)).toEqual(moved.slice(4));
 
   // Woven again, the pin stays where it is; and all of it survives a reload.
-  await weaveAll(page);
+  await weaveWords(page);
   await kept(page);
   await page.reload();
   await expect(page.getByRole('application')).toBeVisible();
@@ -119,7 +107,7 @@ test('a narration that was pasted whole is woven and cut, a word a cue', async (
   await page.keyboard.press('Control+a');
   await page.keyboard.press('j');
   await kept(page);
-  await weaveAll(page);
+  await weaveWords(page);
   await kept(page);
   const [whole] = await cuesOf(serving, programme);
   expect(whole?.words.length).toBeGreaterThan(100);
@@ -151,6 +139,7 @@ test('a narration that was pasted whole is woven and cut, a word a cue', async (
 });
 
 test('weaving is stopped, and says what it lacks', async ({ page, serving, programme }) => {
+  const before = await cuesOf(serving, programme);
   await open(page, programme, 'words');
   await page.getByRole('button', { name: 'Work on the text' }).click();
   await page.getByRole('menuitem', { name: /Weave words on the sound/ }).click();
@@ -159,7 +148,7 @@ test('weaving is stopped, and says what it lacks', async ({ page, serving, progr
   await dialog.getByRole('button', { name: 'Stop' }).click();
   await expect(dialog.getByRole('button', { name: /^Weave \d+ words$/ })).toBeVisible();
   await dialog.getByRole('button', { name: 'Leave it' }).click();
-  expect((await cuesOf(serving, programme)).every(({ words }) => words.length === 0)).toBe(true);
+  expect(await cuesOf(serving, programme)).toEqual(before);
 });
 
 test.describe('with nothing in it', () => {
@@ -172,4 +161,45 @@ test.describe('with nothing in it', () => {
     await page.keyboard.press('z');
     await expect(page.getByRole('dialog')).toContainText('There are no words yet.');
   });
+});
+
+test('a word that is written anew settles where it is said, and goes with one step back', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  test.slow();
+  await open(page, programme, 'timing');
+  const [before] = await cuesOf(serving, programme);
+  const engine = before?.words.find(({ text }) => text === 'engine');
+  await expect(page.getByRole('application')).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'Subtitle 1 of 20' })).toBeVisible();
+  const write = async (text: string) => {
+    await page.keyboard.press('e');
+    await page.getByRole('textbox', { name: 'Text of the cue' }).fill(text);
+    await page.keyboard.press('Enter');
+    await kept(page);
+  };
+  const first = async () => (await cuesOf(serving, programme))[0];
+  const words = async () => (await first())?.words.map(({ text }) => text);
+  const without = before?.words.map(({ text }) => text).filter((text) => text !== 'engine');
+  await write('The ferry at Skerrymoor has no of its own.');
+  await expect.poll(words).toEqual(without);
+  await write('The ferry at Skerrymoor has no engine of its own.');
+  await expect.poll(words, { timeout: 30_000 }).toContain('engine');
+  const again = (await first())?.words.find(({ text }) => text === 'engine');
+  expect(Math.abs((again?.start ?? 0) - (engine?.start ?? 0)) / SECOND).toBeLessThan(0.1);
+  // The others did not move.
+  expect((await first())?.words[1]?.start).toBe(before?.words[1]?.start);
+
+  await page.keyboard.press('Control+z');
+  await kept(page);
+  await expect.poll(words).toEqual(without);
+  await page.keyboard.press('Control+Shift+z');
+  await kept(page);
+  await expect.poll(words).toContain('engine');
+  for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+  await kept(page);
+  await expect.poll(first).toEqual(before);
 });

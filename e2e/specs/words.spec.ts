@@ -8,7 +8,7 @@ test('typing on a piece makes a cue, survives a reload, and can be undone', asyn
   programme,
 }) => {
   await open(page, programme, 'words');
-  await page.getByRole('button', { name: 'To the next empty line' }).click();
+  await page.getByRole('button', { name: 'Next empty line' }).click();
   await page.keyboard.type('So this is the last winter,');
   await page.keyboard.press('Enter');
   await kept(page);

@@ -16,7 +16,11 @@ export async function withApart<Name extends keyof ApartServices, T>(
   name: Name,
   work: (apart: Remote<ApartServices[Name]>) => Promise<T>,
 ): Promise<T> {
-  const worker = new Worker(new URL('./apart.worker.mjs', import.meta.url), { workerData: name });
+  const worker = new Worker(new URL('./apart.worker.mjs', import.meta.url), {
+    workerData: name,
+    // What it works on lies outside the heap: little of it is short-lived.
+    resourceLimits: { maxYoungGenerationSizeMb: 12 },
+  });
   try {
     return await new Promise<T>((done, fail) => {
       worker.on('error', fail);

@@ -1,38 +1,19 @@
 import { writeMidi } from 'midi-file';
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { TEMPO, UPBEAT } from '../../../demo/slack/song.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
+import { commandLine, demo } from './commandLine.samples.ts';
 
-const main = fileURLToPath(new URL('./main.ts', import.meta.url));
-const demo = fileURLToPath(new URL('../../../demo/ferry/', import.meta.url));
-let folder: string;
-
-beforeAll(() => (folder = mkdtempSync(join(tmpdir(), 'cadence-cli-'))));
-afterAll(() => rmSync(folder, { recursive: true }));
-
-/** Runs the command line as somebody who stands in the folder. */
-function cadence(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(
-    process.execPath,
-    ['--import', 'tsx', main, ...args],
-    {
-      encoding: 'utf8',
-      env: { ...process.env, INIT_CWD: folder, NODE_OPTIONS: '' },
-    },
-  );
-  return { status, stderr, json: stdout.startsWith('{') ? JSON.parse(stdout) : undefined, stdout };
-}
+const { cadence, folder } = commandLine();
 
 const SRT =
   '1\r\n00:00:01,000 --> 00:00:02,500\r\n<i>Slack</i> water\r\n\r\n2\r\n00:00:03,000 --> 00:00:04,000\r\nGulls\r\n';
 
 describe('cadence', () => {
   it('reads captions', () => {
-    writeFileSync(join(folder, 'ferry.srt'), SRT);
+    writeFileSync(join(folder(), 'ferry.srt'), SRT);
     const { status, json } = cadence('read', 'ferry.srt', '--json');
     expect(status).toBe(0);
     expect(json).toMatchObject({
@@ -47,17 +28,20 @@ describe('cadence', () => {
   });
 
   it('converts them, shifted, and says what is lost', () => {
-    writeFileSync(join(folder, 'song.vtt'), 'WEBVTT\n\n00:01.000 --> 00:02.000\n<v Hesper>Ours\n');
+    writeFileSync(
+      join(folder(), 'song.vtt'),
+      'WEBVTT\n\n00:01.000 --> 00:02.000\n<v Hesper>Ours\n',
+    );
     const { json } = cadence('convert', 'song.vtt', 'song.srt', '--shift', '1.5', '--json');
     expect(json).toEqual({ cues: 1, lost: [{ kind: 'speaker', count: 1 }], warnings: [] });
-    expect(readFileSync(join(folder, 'song.srt'), 'utf8')).toContain(
+    expect(readFileSync(join(folder(), 'song.srt'), 'utf8')).toContain(
       '00:00:02,500 --> 00:00:03,500',
     );
   });
 
   it('reads lyrics with their lines, and writes them', () => {
     const words = '[ti:Slack Water]\n[00:01.00]<00:01.00>Slack <00:01.50>water\n[00:02.00]\n';
-    writeFileSync(join(folder, 'song.lrc'), words);
+    writeFileSync(join(folder(), 'song.lrc'), words);
     const { json } = cadence('read', 'song.lrc', '--json');
     expect(json).toEqual({
       format: 'lrc',
@@ -81,13 +65,13 @@ describe('cadence', () => {
       ],
     });
     cadence('convert', 'song.lrc', 'again.lrc');
-    expect(readFileSync(join(folder, 'again.lrc'), 'utf8')).toBe(
+    expect(readFileSync(join(folder(), 'again.lrc'), 'utf8')).toBe(
       '[00:01.00]<00:01.00>Slack <00:01.50>water<00:02.00>\n[00:02.00]\n',
     );
   });
 
   it('writes every format of captions, and reads back what it wrote', () => {
-    writeFileSync(join(folder, 'ferry.srt'), SRT);
+    writeFileSync(join(folder(), 'ferry.srt'), SRT);
     const read = (file: string) => cadence('read', file, '--json').json;
     const cues = (file: string) =>
       read(file).cues.map(({ start, end, text }: { start: number; end: number; text: string }) => [
@@ -116,7 +100,7 @@ describe('cadence', () => {
   });
 
   it('writes EBU STL from the timecode of the programme, and takes it off again', () => {
-    writeFileSync(join(folder, 'ferry.srt'), SRT);
+    writeFileSync(join(folder(), 'ferry.srt'), SRT);
     cadence('convert', 'ferry.srt', 'ten.stl', '--start', '10:00:00:00');
     expect(cadence('read', 'ten.stl', '--json').json).toMatchObject({
       format: 'stl',
@@ -124,11 +108,11 @@ describe('cadence', () => {
       cues: [{ start: 1 }, { start: 3 }],
     });
     cadence('convert', 'ten.stl', 'eleven.srt', '--start', '09:59:59:00');
-    expect(readFileSync(join(folder, 'eleven.srt'), 'utf8')).toContain('00:00:02,000 -->');
+    expect(readFileSync(join(folder(), 'eleven.srt'), 'utf8')).toContain('00:00:02,000 -->');
   });
 
   it('reads sheets and feeds', () => {
-    writeFileSync(join(folder, 'crew.txt'), 'CREW\n\nBell\tAnnis\n\tEwart\n');
+    writeFileSync(join(folder(), 'crew.txt'), 'CREW\n\nBell\tAnnis\n\tEwart\n');
     expect(cadence('read', 'crew.txt', '--json').json).toEqual({
       format: 'txt',
       encoding: 'utf-8',
@@ -145,7 +129,7 @@ describe('cadence', () => {
       json: { error: { kind: 'no cues' } },
     });
     writeFileSync(
-      join(folder, 'news.xml'),
+      join(folder(), 'news.xml'),
       '<rss><channel><item><title>Bell</title></item></channel></rss>',
     );
     expect(cadence('read', 'news.xml', '--json').json.items).toEqual([{ title: 'Bell' }]);
@@ -153,7 +137,7 @@ describe('cadence', () => {
 
   it('measures reading, and checks captions and programmes', () => {
     const quick = '1\n00:00:01,000 --> 00:00:02,000\nHold the the chain until it sings\n';
-    writeFileSync(join(folder, 'quick.srt'), quick);
+    writeFileSync(join(folder(), 'quick.srt'), quick);
     const pace = cadence('pace', 'reading', 'quick.srt', '--profile', 'unhurried', '--json').json;
     expect(pace.cues).toEqual([
       { start: 1, end: 2, cps: 33, wpm: 420, lines: 1, longestLine: 33, gap: null },
@@ -168,7 +152,7 @@ describe('cadence', () => {
     );
     const programme = programmeWithCues([['', 0, 50]]);
     writeFileSync(
-      join(folder, 'empty.json'),
+      join(folder(), 'empty.json'),
       JSON.stringify({ format: 'woven-cadence/programme/1', programme }),
     );
     expect(cadence('check', 'empty.json', '--json').json.findings).toMatchObject([
@@ -179,7 +163,7 @@ describe('cadence', () => {
 
   it('spells captions in a language that is asked for', () => {
     writeFileSync(
-      join(folder, 'slip.srt'),
+      join(folder(), 'slip.srt'),
       '1\n00:00:01,000 --> 00:00:03,000\nMy granmother likes the colour\n',
     );
     const wrong = (...more: string[]) =>
@@ -192,142 +176,6 @@ describe('cadence', () => {
     expect(wrong('--language', 'en-GB')).toEqual(['granmother']);
     expect(wrong('--language', 'en-US')).toEqual(['granmother', 'colour']);
     expect(cadence('check', 'slip.srt', '--language', 'gullish').status).toBe(2);
-  });
-
-  describe('weaving the narration', () => {
-    const sound = join(demo, 'narration-hesper.opus');
-    const { phrases } = JSON.parse(readFileSync(join(demo, 'phrases.json'), 'utf8')) as {
-      phrases: { text: string; start: number; end: number }[];
-    };
-    interface WovenJson {
-      index: number;
-      text: string;
-      start: number | null;
-      end: number | null;
-      confidence: number;
-      source: string;
-    }
-    const weave = (script: string, ...more: string[]) => {
-      writeFileSync(join(folder, 'script.txt'), script);
-      return cadence('weave', sound, 'script.txt', '--json', ...more);
-    };
-    const wordsOf = (given: ReturnType<typeof cadence>) =>
-      (given.json as { words: WovenJson[] }).words;
-    const tokens = (text: string) => text.split(/\s+/);
-    const all = phrases.map(({ text }) => text).join('\n');
-
-    it('gives every word its time, and is sure of most', () => {
-      const woven = weave(all);
-      const words = wordsOf(woven);
-      expect(words.map(({ text }) => text)).toEqual(tokens(all));
-      words.forEach(({ index, start, end, source }, at) => {
-        expect([index, source]).toEqual([at, 'woven']);
-        expect(end).toBeGreaterThan(start ?? Infinity);
-        expect(start).toBeGreaterThanOrEqual(words[at - 1]?.end ?? 0);
-      });
-      let at = 0;
-      const off = phrases.map(({ text, start }) => {
-        const first = words[at]?.start ?? Infinity;
-        at += tokens(text).length;
-        return Math.abs(first - start);
-      });
-      expect(off.filter((error) => error <= 0.1).length / off.length).toBeGreaterThan(0.95);
-      const sure = words.filter(({ confidence }) => confidence > 0.9);
-      expect(sure.length / words.length).toBeGreaterThan(0.85);
-      expect((woven.json as { pieces: unknown[] }).pieces).toHaveLength(39);
-    });
-
-    it('says which words were not said, and goes past what is not written', () => {
-      const [first, second, third, ...rest] = phrases.map(({ text }) => text);
-      const other = [first, 'Seventeen wooden umbrellas', second, ...rest].join('\n');
-      const words = wordsOf(weave(other));
-      const extra = words.slice(tokens(first ?? '').length).slice(0, 3);
-      expect(extra.map(({ start, end }) => [start, end])).toEqual(Array(3).fill([null, null]));
-      // What comes after the phrase that is missing still lies where it is said.
-      const next = tokens([first, 'Seventeen wooden umbrellas', second].join(' ')).length;
-      expect(third).toBeDefined();
-      expect(Math.abs((words[next]?.start ?? 0) - (phrases[3]?.start ?? 0))).toBeLessThan(0.1);
-    });
-
-    it('doubts a script of another sound throughout', () => {
-      const words = wordsOf(
-        weave(
-          'To build this kite you need two sticks, a sheet of strong paper, some glue and a ball of thin string. ' +
-            'The first stick should be ninety centimetres long, and the second one seventy five. ' +
-            'Lay the short stick across the long one and check that the corners are square.',
-        ),
-      );
-      expect(words.filter(({ confidence }) => confidence > 0.9)).toHaveLength(0);
-    });
-
-    it('honours pins to the last figure', () => {
-      const free = wordsOf(weave(all));
-      const moved = (index: number, side: 'start' | 'end', by: number) =>
-        Number(((free[index]?.[side] ?? 0) + by).toFixed(6));
-      const pins: { index: number; start: number; end?: number }[] = [
-        { index: 10, start: moved(10, 'start', 0.051_234) },
-        { index: 12, start: moved(12, 'start', -0.04), end: moved(12, 'end', 0.03) },
-      ];
-      writeFileSync(join(folder, 'pins.json'), JSON.stringify(pins));
-      const words = wordsOf(weave(all, '--pins', 'pins.json'));
-      for (const { index, start, end } of pins) {
-        expect(words[index]).toMatchObject({ source: 'pinned', confidence: 1 });
-        expect(words[index]?.start).toBeCloseTo(start, 6);
-        if (end !== undefined) expect(words[index]?.end).toBeCloseTo(end, 6);
-      }
-      expect(words[9]?.end).toBeLessThanOrEqual(words[10]?.start ?? 0);
-      expect(words[11]?.start).toBeGreaterThanOrEqual(words[10]?.end ?? Infinity);
-      expect(words[11]?.end).toBeLessThanOrEqual(words[12]?.start ?? 0);
-      expect(words[13]?.start).toBeGreaterThanOrEqual(words[12]?.end ?? Infinity);
-      // Far from them nothing moves.
-      expect(Math.abs((words[60]?.start ?? 0) - (free[60]?.start ?? 9))).toBeLessThan(0.03);
-    });
-
-    it.each([
-      ['no json', 'no JSON'],
-      ['{}', 'no list'],
-      ['[{"index": 900}]', 'index of a word'],
-      ['[{"index": 3, "start": "soon"}]', 'no number of seconds'],
-      ['[{"index": 3, "start": 5, "end": 4}]', 'ends before'],
-      ['[{"index": 3, "start": 9}, {"index": 5, "start": 4}]', 'earlier word'],
-    ])('refuses the pins %s', (pins, message) => {
-      writeFileSync(join(folder, 'wrong.json'), pins);
-      const { status, json } = weave(all, '--pins', 'wrong.json');
-      expect(status).toBe(1);
-      expect(json).toMatchObject({ error: { kind: 'pins', file: 'wrong.json' } });
-      expect((json as { error: { message: string } }).error.message).toContain(message);
-    });
-
-    it('splits a script into cues that can be read, at the times of their words', () => {
-      const empty = cadence('split', sound, '--json').json as { cues: unknown[] };
-      expect(empty.cues).toHaveLength(39);
-      const script = phrases.map(({ text }) => text.replace('\n', ' ')).join(' ');
-      writeFileSync(join(folder, 'script.txt'), script);
-      interface CutJson {
-        start: number;
-        end: number;
-        text: string;
-        words: { text: string; start: number; end: number }[];
-      }
-      const { cues } = cadence('split', sound, 'script.txt', '--json').json as { cues: CutJson[] };
-      expect(cues.flatMap(({ text }) => tokens(text))).toEqual(tokens(script));
-      expect(cues.flatMap(({ words }) => words.map(({ text }) => text))).toEqual(tokens(script));
-      for (const [at, { start, end, text, words }] of cues.entries()) {
-        expect(text.split('\n').every((line) => line.length <= 42)).toBe(true);
-        expect(start).toBeGreaterThanOrEqual(cues[at - 1]?.end ?? 0);
-        expect(words[0]?.start).toBe(start);
-        expect(words.at(-1)?.end).toBe(end);
-      }
-      // A pause of more than a second is in no cue.
-      expect(cues.some(({ start, end }) => start < 11 && end > 12)).toBe(false);
-      const lines = phrases.slice(0, 4).map(({ text }) => text.replace('\n', ' '));
-      writeFileSync(join(folder, 'script.txt'), lines.join('\n'));
-      const lyric = cadence('split', sound, 'script.txt', '--strand', 'lyric', '--json').json as {
-        cues: CutJson[];
-      };
-      expect(lyric.cues.map(({ text }) => text)).toEqual(lines);
-      expect(cadence('split', sound, 'script.txt', '--strand', 'rope').status).toBe(2);
-    });
   });
 
   it('listens', () => {
@@ -376,10 +224,10 @@ describe('cadence', () => {
       header: { format: 0, numTracks: 1, ticksPerBeat: 96 },
       tracks: [[{ ...tempo, microsecondsPerBeat: 600_000 }]],
     });
-    writeFileSync(join(folder, 'song.mid'), Buffer.from(midi));
+    writeFileSync(join(folder(), 'song.mid'), Buffer.from(midi));
     const read = cadence('read', 'song.mid', '--json').json;
     expect(read).toMatchObject({ format: 'midi', tempo: [{ at: 0, bpm: 100 }], metre: [] });
-    writeFileSync(join(folder, 'no.wav'), 'RIFF....WAVEdata');
+    writeFileSync(join(folder(), 'no.wav'), 'RIFF....WAVEdata');
     expect(cadence('read', 'no.wav', '--json')).toMatchObject({
       status: 1,
       json: { error: { kind: 'unreadable' } },
@@ -389,7 +237,7 @@ describe('cadence', () => {
   it('draws a still and says what is in the scene', () => {
     const programme = programmeWithCues([['The tide turns', 0, 50]]);
     writeFileSync(
-      join(folder, 'ferry.json'),
+      join(folder(), 'ferry.json'),
       JSON.stringify({ format: 'woven-cadence/programme/1', programme }),
     );
     const scene = cadence('scene', 'ferry.json', '--at', '00:00:01:00', '--json').json;
@@ -402,13 +250,13 @@ describe('cadence', () => {
     });
     const still = cadence('still', 'ferry.json', '--at', '1s', 'frame.png', '--height', '360');
     expect(still.json).toEqual({ file: 'frame.png', width: 640, height: 360 });
-    expect(readFileSync(join(folder, 'frame.png')).subarray(1, 4).toString()).toBe('PNG');
+    expect(readFileSync(join(folder(), 'frame.png')).subarray(1, 4).toString()).toBe('PNG');
   });
 
   it('fails with 1 on an input that cannot be used, and writes nothing', () => {
-    writeFileSync(join(folder, 'letter.srt'), 'The Harbour Board has written to us twice.');
-    writeFileSync(join(folder, 'letter.wav'), 'The second one gave a date.');
-    const before = readdirSync(folder).sort();
+    writeFileSync(join(folder(), 'letter.srt'), 'The Harbour Board has written to us twice.');
+    writeFileSync(join(folder(), 'letter.wav'), 'The second one gave a date.');
+    const before = readdirSync(folder()).sort();
     for (const args of [
       ['convert', 'letter.srt', 'out.vtt'],
       ['listen', 'letter.wav'],
@@ -423,7 +271,7 @@ describe('cadence', () => {
       ]);
       expect(stderr.trim().split('\n')).toHaveLength(1);
     }
-    expect(readdirSync(folder).sort()).toEqual(before);
+    expect(readdirSync(folder()).sort()).toEqual(before);
   });
 
   it('fails with 2 on wrong usage, and shows an example when asked', () => {

@@ -4,6 +4,7 @@ import { convertCommand, readCommand } from './captions.ts';
 import { checkCommand, paceReadingCommand } from './check.ts';
 import { Unusable, WrongUsage } from './failure.ts';
 import { listenCommand } from './listen.ts';
+import { paceCrawlCommand, paceRollCommand } from './pace.ts';
 import { sceneCommand, stillCommand } from './picture.ts';
 import { splitCommand } from './split.ts';
 import { weaveCommand } from './weave.ts';
@@ -22,6 +23,11 @@ interface Options {
   readonly strand?: string;
   readonly language?: string;
   readonly pins?: string;
+  readonly frame?: string;
+  readonly size?: string;
+  readonly duration?: string;
+  readonly speed?: string;
+  readonly window?: string;
 }
 
 interface Verb {
@@ -65,11 +71,13 @@ const verbs: Readonly<Record<string, Verb>> = {
     run: ([file = '', script], options) => splitCommand(file, script, options),
   },
   pace: {
-    takes: ['reading', 'CAPTIONS'],
-    example: 'pace reading ferry.srt --profile unhurried --json',
+    takes: ['reading, roll or crawl', 'CAPTIONS-or-SHEET'],
+    example: 'pace roll credits.txt --duration 54 --json',
     run: ([what, file = ''], options) => {
-      if (what !== 'reading') throw new WrongUsage('pace takes reading and a file of captions.');
-      return paceReadingCommand(file, options);
+      if (what === 'reading') return paceReadingCommand(file, options);
+      if (what === 'roll') return paceRollCommand(file, options);
+      if (what === 'crawl') return paceCrawlCommand(file, options);
+      throw new WrongUsage('pace takes reading and captions, or roll or crawl and a sheet.');
     },
   },
   check: {
@@ -122,6 +130,11 @@ async function run(args: string[]): Promise<{ result?: object; help?: string }> 
         strand: text,
         language: text,
         pins: text,
+        frame: text,
+        size: text,
+        duration: text,
+        speed: text,
+        window: text,
       },
     });
   } catch (error) {

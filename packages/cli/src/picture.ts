@@ -1,6 +1,7 @@
 /** `still` and `scene`: what is on screen at an instant of a programme's own JSON file. */
 import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
-import { sceneAt, type DrawingList } from '@cadence/core/scene/sceneAt.ts';
+import type { DrawingList } from '@cadence/core/scene/drawing.ts';
+import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { drawScene, type Canvas2D } from '@cadence/paint/drawScene.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';

@@ -1,5 +1,6 @@
 /** A programme's own JSON file, and the fonts that its text is measured with. */
 import { completed } from '@cadence/core/programme/defaults.ts';
+import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
@@ -43,6 +44,10 @@ export async function shelfFor(programme: Programme): Promise<FontShelf> {
   const families = new Set(Object.values(programme.strands).map((strand) => strand.style.family));
   for (const cue of Object.values(programme.cues)) {
     if (cue.style.family) families.add(cue.style.family);
+  }
+  for (const passage of Object.values(programme.passages)) {
+    const set = setIn(passage, programme.facts);
+    await shelf.prepare(set.family, set.lines);
   }
   const lines = Object.values(programme.cues).flatMap((cue) => cue.text);
   for (const family of families) await shelf.prepare(family, lines);

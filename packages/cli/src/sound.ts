@@ -1,5 +1,6 @@
 /** Sound files on Node, decoded as a stream of chunks of channels. */
-import { readFile, stat } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
 import { FLACDecoder } from '@wasm-audio-decoders/flac';
 import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
 import {
@@ -31,10 +32,11 @@ export interface SoundFile {
   chunks(): AsyncIterable<Float32Array[]>;
 }
 
-/** What decoders of compressed sound have in common. */
-interface WholeDecoder {
+/** What decoders of compressed sound have in common: bytes go in as they come, and what is left comes at the end. */
+interface Decoder {
   readonly ready: Promise<void>;
-  decodeFile(bytes: Uint8Array): Promise<Decoded> | Decoded;
+  decode(bytes: Uint8Array): Promise<Decoded> | Decoded;
+  flush?(): Promise<Decoded>;
   free(): void;
 }
 
@@ -44,30 +46,15 @@ interface Decoded {
   readonly sampleRate: number;
 }
 
-const decoders: Readonly<Record<string, () => WholeDecoder>> = {
-  flac: () => wholeFile(new FLACDecoder()),
-  vorbis: () => wholeFile(new OggVorbisDecoder()),
-  opus: () => wholeFile(new OggOpusDecoder()),
-  mp3: () => {
-    const decoder = new MPEGDecoder();
-    return {
-      ready: decoder.ready,
-      decodeFile: (bytes) => decoder.decode(bytes),
-      free: () => decoder.free(),
-    };
-  },
+const decoders: Readonly<Record<string, () => Decoder>> = {
+  flac: () => new FLACDecoder(),
+  vorbis: () => new OggVorbisDecoder(),
+  opus: () => new OggOpusDecoder(),
+  mp3: () => new MPEGDecoder(),
 };
 
-function wholeFile(decoder: {
-  ready: Promise<void>;
-  decodeFile(bytes: Uint8Array): Promise<Decoded>;
-  free(): void;
-}): WholeDecoder {
-  return decoder;
-}
-
 /**
- * Opens a sound file or a film's sound. PCM is streamed; FLAC, MP3, Vorbis and Opus are decoded whole.
+ * Opens a sound file or a film's sound. It is decoded as it is asked for, once.
  *
  * @throws Unusable where there is no file, no sound in it, or no decoder for it here
  */
@@ -104,29 +91,49 @@ export async function openSound(path: string): Promise<SoundFile> {
       `Sound in ${codec ?? 'an unknown codec'} cannot be decoded here.`,
       path,
     );
-  return decodeWhole(make(), path);
+  return decodedInPieces(make(), path, await track.computeDuration());
 }
 
-async function decodeWhole(decoder: WholeDecoder, path: string): Promise<SoundFile> {
+/** Bytes that are read and decoded at once. */
+const AT_ONCE = 65_536;
+
+/** What comes of a file, piece by piece; some bytes give no sound. */
+async function* piecesOf(decoder: Decoder, path: string): AsyncGenerator<Decoded> {
   try {
     await decoder.ready;
-    const { channelData, samplesDecoded, sampleRate } = await decoder.decodeFile(
-      await readFile(path),
-    );
-    if (samplesDecoded === 0)
-      throw new Unusable('damaged', 'The sound in this file is damaged.', path);
-    return {
-      sampleRate,
-      channels: channelData.length,
-      duration: samplesDecoded / sampleRate,
-      async *chunks() {
-        for (let at = 0; at < samplesDecoded; at += 65_536)
-          yield channelData.map((channel) =>
-            channel.subarray(at, Math.min(samplesDecoded, at + 65_536)),
-          );
-      },
-    };
+    for await (const bytes of createReadStream(path, { highWaterMark: AT_ONCE })) {
+      const decoded = await decoder.decode(bytes as Uint8Array);
+      if (decoded.samplesDecoded > 0) yield decoded;
+    }
+    const last = await decoder.flush?.();
+    if (last && last.samplesDecoded > 0) yield last;
   } finally {
     decoder.free();
   }
+}
+
+/** @param told  how long the file says that it is, in seconds: believed until all of it has been decoded */
+async function decodedInPieces(decoder: Decoder, path: string, told: number): Promise<SoundFile> {
+  const pieces = piecesOf(decoder, path);
+  const first = await pieces.next();
+  if (first.done) throw new Unusable('damaged', 'The sound in this file is damaged.', path);
+  const { sampleRate, channelData } = first.value;
+  let samples = 0;
+  let ended = false;
+  return {
+    sampleRate,
+    channels: channelData.length,
+    get duration() {
+      return ended ? samples / sampleRate : told;
+    },
+    async *chunks() {
+      samples = first.value.samplesDecoded;
+      yield channelData;
+      for await (const piece of pieces) {
+        samples += piece.samplesDecoded;
+        yield piece.channelData;
+      }
+      ended = true;
+    },
+  };
 }

@@ -23,6 +23,9 @@ export interface WeaveOptions extends CaptionOptions {
   readonly language?: string | undefined;
 }
 
+/** From so many seconds on, what two threads take of memory while they weave is worth more than the time they save. */
+const VERY_LONG = 2400;
+
 const acoustic = (name: string): Promise<Uint8Array> =>
   readFile(fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`)));
 
@@ -44,17 +47,16 @@ export async function wovenOn(
   const [model, spelling] = await Promise.all([acoustic('english.gz'), acoustic('spelling.gz')]);
   const weaver = openWeaver({ model, spelling }, language);
   const pieces = findPieces(speech.evidence());
-  const bands = voice.finish();
   if (sound.duration < LONG) {
-    weaver.hear(bands);
+    weaver.hear(voice.finish());
     return { woven: weaver.weave(tokens, pins), pieces };
   }
   const woven = await withApart('weave', async (apart) => {
     await apart.open(model);
-    await weaver.hearWith(apart, bands);
-    return weaver.weaveWith(apart, tokens, pins);
+    await weaver.hearWith(apart, voice.finish());
+    return sound.duration < VERY_LONG ? weaver.weaveWith(apart, tokens, pins) : undefined;
   });
-  return { woven, pieces };
+  return { woven: woven ?? weaver.weave(tokens, pins), pieces };
 }
 
 /** The words of a script: of a plain text every token, of other files those of their text. */

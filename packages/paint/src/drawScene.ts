@@ -4,8 +4,7 @@
  * Text is filled as outlines, never by the canvas's own text functions, so that every place gives the
  * same picture to the last bit and text can stand at any fraction of a pixel.
  */
-import type { PlacedLine, TextLayout } from '@cadence/core/scene/layout.ts';
-import type { DrawingItem, DrawingList } from '@cadence/core/scene/sceneAt.ts';
+import type { DrawingItem, DrawingList, PlacedLine, Window } from '@cadence/core/scene/drawing.ts';
 import type { GlyphRun } from '@cadence/core/scene/shaper.ts';
 import type { FontShelf } from './fontShelf.ts';
 
@@ -16,6 +15,11 @@ export type Canvas2D = Pick<
   | 'restore'
   | 'transform'
   | 'fillRect'
+  | 'beginPath'
+  | 'rect'
+  | 'createLinearGradient'
+  | 'getTransform'
+  | 'filter'
   | 'drawImage'
   | 'fillStyle'
   | 'strokeStyle'
@@ -23,7 +27,12 @@ export type Canvas2D = Pick<
   | 'lineJoin'
   | 'miterLimit'
   | 'globalAlpha'
-> & { fill(path: Path2D): void; stroke(path: Path2D): void };
+> & {
+  fill(path: Path2D): void;
+  stroke(path: Path2D): void;
+  clip(): void;
+  readonly canvas: CanvasImageSource;
+};
 
 /** What drawing needs beside the list. */
 export interface Studio {
@@ -32,12 +41,16 @@ export interface Studio {
   readonly makePath: (data: string) => Path2D;
   /** The picture of a material at the instant drawn; undefined leaves the backdrop to be seen. */
   readonly picture?: (item: DrawingItem & { kind: 'picture' }) => CanvasImageSource | undefined;
+  /** A still picture; undefined where it is not at hand. */
+  readonly image?: (item: DrawingItem & { kind: 'image' }) => CanvasImageSource | undefined;
 }
 
 /** How far an upright face is slanted where it has no italic: 12 degrees, as type designers do. */
 const SLANT = Math.tan((12 * Math.PI) / 180);
 
-const paths = new WeakMap<FontShelf, Map<string, Path2D>>();
+/** Outlines of a run of glyphs, from the start of its line, y downwards, in pixels. */
+const paths = new WeakMap<GlyphRun, Path2D>();
+const glyphPaths = new WeakMap<FontShelf, Map<string, Path2D>>();
 
 /**
  * @param scale  pixels of the canvas for one pixel of the frame
@@ -48,74 +61,153 @@ export function drawScene(canvas: Canvas2D, list: DrawingList, studio: Studio, s
   for (const item of list.items) {
     canvas.globalAlpha = item.opacity;
     const { x, y, w, h } = item.box;
-    if (item.kind === 'backdrop') {
-      canvas.fillStyle = item.colour;
-      canvas.fillRect(x, y, w, h);
-    } else if (item.kind === 'picture') {
-      const picture = studio.picture?.(item);
-      if (picture) canvas.drawImage(picture, x, y, w, h);
-    } else drawText(canvas, item.layout, studio);
+    switch (item.kind) {
+      case 'backdrop':
+      case 'band':
+      case 'plate':
+        if (item.blur) blurUnder(canvas, item.box, item.blur);
+        canvas.fillStyle = item.colour;
+        canvas.fillRect(x, y, w, h);
+        break;
+      case 'picture':
+      case 'image': {
+        const picture = item.kind === 'picture' ? studio.picture?.(item) : studio.image?.(item);
+        if (picture) canvas.drawImage(picture, x, y, w, h);
+        break;
+      }
+      case 'text':
+        drawText(canvas, item, studio);
+    }
   }
   canvas.restore();
 }
 
-function drawText(canvas: Canvas2D, layout: TextLayout, studio: Studio): void {
-  // All outlines first, so that no letter's outline lies over its neighbour.
-  if (layout.style.outlineWidth > 0)
-    for (const line of layout.lines) eachGlyph(canvas, line, layout, studio, 'stroke');
-  for (const line of layout.lines) eachGlyph(canvas, line, layout, studio, 'fill');
+/** Blurs what is drawn already within a box, as if the box were frosted glass. */
+function blurUnder(canvas: Canvas2D, { x, y, w, h }: DrawingItem['box'], blur: number): void {
+  const { a: scale, e, f } = canvas.getTransform();
+  // What is around the box comes in too, so that its edges are no darker than its middle.
+  const reach = 2 * blur;
+  const [left, top, wide, high] = [x - reach, y - reach, w + 2 * reach, h + 2 * reach];
+  canvas.save();
+  canvas.beginPath();
+  canvas.rect(x, y, w, h);
+  canvas.clip();
+  canvas.globalAlpha = 1;
+  canvas.filter = `blur(${blur * scale}px)`;
+  canvas.drawImage(
+    canvas.canvas,
+    left * scale + e,
+    top * scale + f,
+    wide * scale,
+    high * scale,
+    left,
+    top,
+    wide,
+    high,
+  );
+  canvas.restore();
 }
 
-function eachGlyph(
+type Text = DrawingItem & { kind: 'text' };
+
+/** Whether all of a box is where a window neither hides nor fades anything. */
+function isClear({ x, y, w, h }: Text['box'], { box, along, reach }: Window): boolean {
+  const [from, to, start, end] =
+    along === 'across' ? [x, x + w, box.x, box.x + box.w] : [y, y + h, box.y, box.y + box.h];
+  return from >= start + reach && to <= end - reach;
+}
+
+function drawText(canvas: Canvas2D, { box, layout, window }: Text, studio: Studio): void {
+  const cut = window && !isClear(box, window) ? window : undefined;
+  if (cut) {
+    canvas.save();
+    canvas.beginPath();
+    canvas.rect(cut.box.x, cut.box.y, cut.box.w, cut.box.h);
+    canvas.clip();
+  }
+  // All outlines first, so that no letter's outline lies over its neighbour.
+  if (layout.style.outlineWidth > 0)
+    for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'stroke', cut);
+  for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'fill', cut);
+  if (cut) canvas.restore();
+}
+
+function drawLine(
   canvas: Canvas2D,
   line: PlacedLine,
-  { style }: TextLayout,
+  style: Text['layout']['style'],
   studio: Studio,
   pass: 'fill' | 'stroke',
+  cut: Window | undefined,
 ): void {
+  canvas.save();
+  canvas.transform(1, 0, 0, 1, line.x, line.baseline);
   for (const run of line.runs) {
-    const face = studio.shelf.face(run.face);
-    const scale = style.size / face.unitsPerEm;
-    const thickness = style.size * 0.06;
-    canvas.fillStyle = pass === 'stroke' ? style.outlineColour : (run.colour ?? style.colour);
+    const colour = pass === 'stroke' ? style.outlineColour : (run.colour ?? style.colour);
+    const paint = cut && cut.reach > 0 ? faded(canvas, colour, line, cut) : colour;
+    canvas.fillStyle = paint;
+    canvas.strokeStyle = paint;
     if (run.underline) {
+      const thickness = style.size * 0.06;
       const edge = pass === 'stroke' ? style.outlineWidth : 0;
       canvas.fillRect(
-        line.x + run.x - edge,
-        line.baseline + 2 * thickness - edge,
+        run.x - edge,
+        2 * thickness - edge,
         run.width + 2 * edge,
         thickness + 2 * edge,
       );
     }
-    canvas.strokeStyle = style.outlineColour;
     canvas.lineJoin = 'round';
-    canvas.lineWidth = (2 * style.outlineWidth) / scale;
-    for (const { glyph, x, y } of run.glyphs) {
-      const path = pathOf(studio, run, glyph);
-      if (!path) continue;
-      canvas.save();
-      canvas.transform(
-        scale,
-        0,
-        (run.slanted ? SLANT : 0) * scale,
-        -scale,
-        line.x + x,
-        line.baseline + y,
-      );
-      if (pass === 'stroke') canvas.stroke(path);
-      else canvas.fill(path);
-      canvas.restore();
-    }
+    canvas.lineWidth = 2 * style.outlineWidth;
+    const path = pathOf(studio, run, style.size);
+    if (pass === 'stroke') canvas.stroke(path);
+    else canvas.fill(path);
   }
+  canvas.restore();
 }
 
-function pathOf({ shelf, makePath }: Studio, run: GlyphRun, glyph: number): Path2D | undefined {
-  const known = paths.get(shelf) ?? new Map<string, Path2D>();
-  paths.set(shelf, known);
-  const key = `${run.face}:${glyph}`;
+/** A colour that fades towards the ends of a window, seen from the start of a line. */
+function faded(
+  canvas: Canvas2D,
+  colour: string,
+  line: PlacedLine,
+  { box, along, reach }: Window,
+): CanvasGradient {
+  const across = along === 'across';
+  const from = across ? box.x - line.x : box.y - line.baseline;
+  const length = across ? box.w : box.h;
+  const gradient = across
+    ? canvas.createLinearGradient(from, 0, from + length, 0)
+    : canvas.createLinearGradient(0, from, 0, from + length);
+  const share = Math.min(0.5, reach / length);
+  gradient.addColorStop(0, `${colour}00`);
+  gradient.addColorStop(share, colour);
+  gradient.addColorStop(1 - share, colour);
+  gradient.addColorStop(1, `${colour}00`);
+  return gradient;
+}
+
+function pathOf(studio: Studio, run: GlyphRun, size: number): Path2D {
+  const found = paths.get(run);
+  if (found) return found;
+  const scale = size / studio.shelf.face(run.face).unitsPerEm;
+  const path = studio.makePath('');
+  for (const { glyph, x, y } of run.glyphs) {
+    const own = glyphPath(studio, run.face, glyph);
+    const c = (run.slanted ? SLANT : 0) * scale;
+    if (own) path.addPath(own, { a: scale, b: 0, c, d: -scale, e: x, f: y });
+  }
+  paths.set(run, path);
+  return path;
+}
+
+function glyphPath({ shelf, makePath }: Studio, face: string, glyph: number): Path2D | undefined {
+  const known = glyphPaths.get(shelf) ?? new Map<string, Path2D>();
+  glyphPaths.set(shelf, known);
+  const key = `${face}:${glyph}`;
   const found = known.get(key);
   if (found) return found;
-  const data = shelf.face(run.face).outline(glyph);
+  const data = shelf.face(face).outline(glyph);
   if (data === '') return undefined;
   const path = makePath(data);
   known.set(key, path);

@@ -1,7 +1,7 @@
 /** Loads faces as text needs them, and shapes with those that are loaded. */
 import type { Line } from '@cadence/core/text/lines.ts';
 import { plainLine } from '@cadence/core/text/lines.ts';
-import { forgetLayouts } from '@cadence/core/scene/layout.ts';
+import { forgetShaped } from '@cadence/core/scene/forget.ts';
 import type { ShapedLine, TextShaper } from '@cadence/core/scene/shaper.ts';
 import { Face } from './face.ts';
 import { shapeLine } from './shapeLine.ts';
@@ -39,7 +39,7 @@ export class FontShelf implements TextShaper {
       await this.#loadFamily(other);
     }
     if (this.#byId.size === before) return false;
-    forgetLayouts(this);
+    forgetShaped(this);
     return true;
   }
 
@@ -51,7 +51,7 @@ export class FontShelf implements TextShaper {
   add(id: string, bytes: Uint8Array, family: string): void {
     if (this.#byId.has(id)) return;
     this.#keep(new Face(id, bytes, { family, bold: false, italic: false }));
-    forgetLayouts(this);
+    forgetShaped(this);
   }
 
   face(id: string): Face {

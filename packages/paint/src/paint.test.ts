@@ -1,5 +1,7 @@
 import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
+import { USUAL_JOURNEY, type Roll } from '@cadence/core/programme/passage.ts';
 import { layOut } from '@cadence/core/scene/layout.ts';
+import { rollItems } from '@cadence/core/scene/rollItems.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
 import { at25, programmeWithCues } from '@cadence/core/programme/samples.ts';
@@ -138,4 +140,70 @@ describe('drawing', () => {
   it('is the same every time, with a shelf of its own', async () => {
     expect(await ink(0.5, nodeShelf())).toEqual(await ink(0.5));
   });
+});
+
+describe('text that travels', () => {
+  const frame = { width: 640, height: 360 };
+  const sheet = Array.from({ length: 40 }, (_, at) => `Deck ${at}\tPerpetua Lisle`).join('\n');
+  const roll: Roll = {
+    id: 'p',
+    kind: 'roll',
+    title: 'Closing roll',
+    sheet,
+    look: { size: 21 },
+    journey: USUAL_JOURNEY,
+  };
+
+  /** Rows of pixels of a roll that has come so far. */
+  async function rowsAt(come: number): Promise<Buffer[]> {
+    await shelf.prepare('Noto Sans', [[{ text: sheet }]]);
+    const canvas = createCanvas(frame.width, frame.height);
+    const context = canvas.getContext('2d');
+    const sight = { roll, cue: 'c', frame, materials: {}, top: frame.height - come };
+    const items = rollItems({ ...sight, from: 0, to: frame.height }, shelf);
+    drawScene(
+      context as unknown as Canvas2D,
+      { ...frame, items },
+      { shelf, makePath: (data) => new NodePath(data) as unknown as Path2D },
+    );
+    const data = Buffer.from(context.getImageData(0, 0, frame.width, frame.height).data);
+    return Array.from({ length: frame.height }, (_, row) =>
+      data.subarray(row * frame.width * 4, (row + 1) * frame.width * 4),
+    );
+  }
+
+  test('at whole pixels a frame is the same picture in every frame, a step further on', async () => {
+    const step = 3;
+    let before = await rowsAt(500);
+    expect(before.some((row) => row.some((value) => value > 0))).toBe(true);
+    for (let frameNumber = 1; frameNumber <= 8; frameNumber++) {
+      const now = await rowsAt(500 + step * frameNumber);
+      // What stood a step lower stands here now, to the last bit, but for the lines that either edge cuts.
+      for (let row = 30; row < frame.height - step - 30; row++)
+        expect(now[row]?.equals(before[row + step] as Buffer)).toBe(true);
+      before = now;
+    }
+  });
+});
+
+test('a band that blurs mixes what is under it, and leaves what is beside it', () => {
+  const [width, height] = [200, 100];
+  const canvas = createCanvas(width, height);
+  const context = canvas.getContext('2d');
+  const half = (x: number, colour: string) =>
+    ({ kind: 'plate', colour, box: { x, y: 0, w: 100, h: height }, opacity: 1 }) as const;
+  const band = { kind: 'band', colour: '#000000', opacity: 0, blur: 8 } as const;
+  const items = [
+    half(0, '#ff0000'),
+    half(100, '#0000ff'),
+    { ...band, box: { x: 0, y: 60, w: width, h: 40 } },
+  ];
+  const makePath = (data: string) => new NodePath(data) as unknown as Path2D;
+  drawScene(context as unknown as Canvas2D, { width, height, items }, { shelf, makePath });
+  const at = (x: number, y: number) => [...context.getImageData(x, y, 1, 1).data];
+  expect(at(98, 40)).toEqual([255, 0, 0, 255]);
+  const [red = 0, , blue = 0] = at(98, 80);
+  expect(Math.min(red, blue)).toBeGreaterThan(80);
+  // Not darker at the edge of the frame than away from it.
+  expect(at(20, 98)).toEqual([255, 0, 0, 255]);
 });

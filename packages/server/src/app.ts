@@ -8,6 +8,7 @@ import type { ProgrammeKeeper } from './keep/programmeKeeper.ts';
 import { answerProblems, notFound } from './problem.ts';
 import { fontRoutes } from './routes/fonts.ts';
 import { materialRoutes } from './routes/materials.ts';
+import { newsRoutes } from './routes/news.ts';
 import { programmeRoutes } from './routes/programmes.ts';
 
 export interface Parts {
@@ -38,6 +39,7 @@ export function makeApp({ keeper, store, log, web }: Parts): Express {
   app.use('/api/programmes', programmeRoutes(keeper));
   app.use('/api/materials', materialRoutes(store));
   app.use('/api/fonts', fontRoutes());
+  app.use('/api/news', newsRoutes());
   app.use('/api', (_request, _response, next) => next(notFound('thing')));
   if (web) {
     app.use(

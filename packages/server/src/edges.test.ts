@@ -2,6 +2,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { USUAL_JOURNEY } from '@cadence/core/programme/passage.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { at25, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { start, type Running } from './start.ts';
@@ -62,7 +63,7 @@ describe('a programme that comes as a file', () => {
   });
 });
 
-describe('beats, hits, marks and sounds', () => {
+describe('beats, hits, marks, sounds and passages', () => {
   const whole = {
     beat: { id: 'b1', material: 'm', at: 0, bar: '3/4', fixed: false },
     hit: { id: 'h1', material: 'm', start: 0, end: 10, level: -12.5, kept: true },
@@ -77,6 +78,14 @@ describe('beats, hits, marks and sounds', () => {
       fadeIn: 0,
       fadeOut: 0,
       muted: false,
+    },
+    passage: {
+      id: 'p1',
+      kind: 'roll',
+      title: 'Closing roll',
+      sheet: 'Deck\tPerpetua Lisle',
+      look: { size: 42, roleAlign: 'right' },
+      journey: USUAL_JOURNEY,
     },
   };
   type Kind = keyof typeof whole;
@@ -144,11 +153,11 @@ describe('beats, hits, marks and sounds', () => {
   });
 
   it('may be lacking in a file of an earlier version', async () => {
-    const { beats: _b, hits: _h, marks: _m, sounds: _s, ...early } = ferry;
+    const { beats: _b, hits: _h, marks: _m, sounds: _s, passages: _p, ...early } = ferry;
     const { status, body } = await post('/programmes/import', file(early));
     expect(status).toBe(201);
     const programme = await held(String(body.id));
-    expect([programme.beats, programme.marks]).toEqual([{}, {}]);
+    expect([programme.beats, programme.marks, programme.passages]).toEqual([{}, {}, {}]);
     expect(Object.keys(programme.cues)).toHaveLength(2);
   });
 });

@@ -158,6 +158,9 @@ describe('changes', () => {
     await refused([{ entity: 'cue', id: 'c0-1', was: {}, becomes: { end: 1.5 } }]);
     await refused([{ entity: 'cue', id: 'c0-1', was: {}, becomes: { colour: 'red' } }]);
     await refused([{ entity: 'cue', id: 'new', was: null, becomes: { id: 'new', strand } }]);
+    // A strand does not go from under its cues.
+    const was = programme.strands[strand] ?? null;
+    await refused([{ entity: 'strand', id: strand, was, becomes: null }]);
     await refused([{ entity: 'cue', id: '../x', was: null, becomes: {} }]);
     await refused([{ entity: 'castle', id: 'x', was: null, becomes: {} }]);
     expect((await call('GET', `/programmes/${id}`)).body.version).toBe(1);

@@ -13,6 +13,7 @@ export type FindingKind =
   | 'small gap'
   | 'out of frame'
   | 'beyond the end'
+  | 'cut off'
   | 'missing glyph'
   | 'doubled word'
   | 'spaces'

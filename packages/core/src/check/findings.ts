@@ -1,6 +1,6 @@
 /** What is wrong, or may be, with a programme before it leaves. */
 import { readingOf } from '../pace/reading.ts';
-import { cuesInOrder, strandsInOrder } from '../programme/order.ts';
+import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
 import { layOut, styleOf } from '../scene/layout.ts';
 import type { TextShaper } from '../scene/shaper.ts';
@@ -9,6 +9,7 @@ import type { Speller } from '../text/spelling.ts';
 import { frames, frameLength, countFrames } from '../time/frameRate.ts';
 import { add, toSeconds, type Ticks } from '../time/ticks.ts';
 import { notPassedOver, type Finding } from './finding.ts';
+import { travellingFindings } from './travelling.ts';
 import { proofread } from './proofread.ts';
 
 const round = (value: number, digits = 1): number => Number(value.toFixed(digits));
@@ -32,26 +33,28 @@ export const inOrder = (programme: Programme, findings: readonly Finding[]): Fin
 
 /** What is measured: times, reading, and the frame where there is a shaper. */
 export const measured = (programme: Programme, shaper?: TextShaper): Finding[] =>
-  strandsInOrder(programme).flatMap((strand) => {
+  strandsShown(programme).flatMap((strand) => {
     const row = cuesInOrder(programme, strand.id);
     return row.flatMap((cue, place) => [
       ...timing(programme, cue, row[place + 1], strand.overlapAllowed),
-      ...(isBlank(cue.text)
-        ? [
-            {
-              kind: 'empty' as const,
-              severity: 'wrong' as const,
-              at: cue.start,
-              cue: cue.id,
-              message: 'Empty: it is not written',
-            },
-          ]
-        : [
-            ...reading(programme, cue, row[place + 1]),
-            ...(shaper ? fittingOf(programme, cue, shaper) : []),
-          ]),
+      ...(cue.passage ? [] : written(programme, cue, row[place + 1])),
+      ...(shaper ? fittingOf(programme, cue, shaper) : []),
     ]);
   });
+
+/** What is found in the text of a cue by itself. */
+const written = (programme: Programme, cue: Cue, next: Cue | undefined): Finding[] =>
+  isBlank(cue.text)
+    ? [
+        {
+          kind: 'empty',
+          severity: 'wrong',
+          at: cue.start,
+          cue: cue.id,
+          message: 'Empty: it is not written',
+        },
+      ]
+    : reading(programme, cue, next);
 
 function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boolean): Finding[] {
   const { length, frameRate, profile } = programme.facts;
@@ -157,8 +160,10 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
   );
 }
 
-/** How the text of a cue fits the frame and the fonts. */
+/** How the text of a cue fits the frame and the fonts; and its time, where it is a passage that travels. */
 export function fittingOf(programme: Programme, cue: Cue, shaper: TextShaper): Finding[] {
+  const passage = cue.passage ? programme.passages[cue.passage] : undefined;
+  if (passage) return travellingFindings(programme, cue, passage, shaper);
   if (isBlank(cue.text)) return [];
   const layout = layOut(cue.text, styleOf(programme, cue), programme.facts.frame, shaper);
   const at = { at: cue.start, cue: cue.id };

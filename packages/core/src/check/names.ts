@@ -25,7 +25,7 @@ const bare = (word: string): string =>
     .replace(/['’]s$/u, '')
     .replace(/['’]$/u, '');
 /** A name without what may differ by carelessness: accents, case, hyphens, apostrophes. */
-const folded = (name: string): string =>
+export const folded = (name: string): string =>
   name
     .normalize('NFD')
     .replace(/[\p{M}'’‑-]/gu, '')

@@ -1,5 +1,5 @@
 /** Proof-reading: the slips, the spelling and the names in the text of a programme. */
-import { cuesInOrder, strandsInOrder } from '../programme/order.ts';
+import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import type { Programme } from '../programme/programme.ts';
 import { plainText } from '../text/lines.ts';
 import { misspelt, rightWords, type Speller } from '../text/spelling.ts';
@@ -14,7 +14,7 @@ import { wordingOf } from './wording.ts';
  */
 export function proofread(programme: Programme, speller?: Speller): Finding[] {
   const isRight = rightWords(programme.facts.spelling?.right ?? []);
-  const rows = strandsInOrder(programme).map(({ id }) => cuesInOrder(programme, id));
+  const rows = strandsShown(programme).map(({ id }) => cuesInOrder(programme, id));
   const told = rows.flat().map((cue) => ({ cue: cue.id, text: plainText(cue.text) }));
   const at = (cue: string) => programme.cues[cue]?.start ?? (0 as Finding['at']);
   const spelling = told.flatMap(({ cue, text }): Finding[] =>

@@ -30,26 +30,35 @@ export class GrowingBytes {
   }
 }
 
-/** Floats. */
+/** Floats that are kept together. */
+const BLOCK = 65_536;
+
+/** Floats, of which there may be very many: no room is held for more than there are. */
 export class GrowingFloats {
-  #floats = new Float32Array(4096);
-  #length = 0;
+  readonly #full: Float32Array[] = [];
+  #last = new Float32Array(BLOCK);
+  #used = 0;
 
   get length(): number {
-    return this.#length;
+    return this.#full.length * BLOCK + this.#used;
   }
 
   push(value: number): void {
-    if (this.#length === this.#floats.length) {
-      const larger = new Float32Array(this.#floats.length * 2);
-      larger.set(this.#floats);
-      this.#floats = larger;
+    if (this.#used === BLOCK) {
+      this.#full.push(this.#last);
+      this.#last = new Float32Array(BLOCK);
+      this.#used = 0;
     }
-    this.#floats[this.#length++] = value;
+    this.#last[this.#used++] = value;
   }
 
   /** All of them, as an array of their own. */
   all(): Float32Array {
-    return this.#floats.slice(0, this.#length);
+    const all = new Float32Array(this.length);
+    this.#full.forEach((block, at) => {
+      all.set(block, at * BLOCK);
+    });
+    all.set(this.#last.subarray(0, this.#used), this.#full.length * BLOCK);
+    return all;
   }
 }

@@ -201,7 +201,7 @@ function roomFor(
     .filter(({ start, end }) => subtract(end, start) >= profile.shortestStay / 2);
   if (pieces.length > 0) {
     // A whole script in an empty strand is all that is said; else one line is one piece.
-    const isAll = texts.length > 1 && Object.keys(programme.cues).length === 0;
+    const isAll = texts.length > 1 && room.start === 0 && room.end === programme.facts.length;
     const stretches =
       isAll || texts.length > pieces.length
         ? sharedOut(texts, pieces)

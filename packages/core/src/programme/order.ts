@@ -28,14 +28,15 @@ function ordered<T>(
 }
 
 const cuesByStrand = ordered<Cue>((cue) => cue.strand, byStart);
+const cuesByPassage = ordered<Cue>((cue) => cue.passage ?? '', byStart);
 const piecesByMaterial = ordered<Piece>((piece) => piece.material, byStart);
 const beatsByMaterial = ordered<Beat>((beat) => beat.material, byInstant);
 const hitsByMaterial = ordered<Hit>((hit) => hit.material, byStart);
 const allMarks = ordered<Mark>(() => '', byInstant);
 
 /** The cues of a strand, by start. */
-export const cuesInOrder = (programme: Programme, strand: Id): readonly Cue[] =>
-  cuesByStrand(programme.cues, strand);
+export const cuesInOrder = ({ cues }: Pick<Programme, 'cues'>, strand: Id): readonly Cue[] =>
+  cuesByStrand(cues, strand);
 
 /** The pieces found in a material, by start. */
 export const piecesInOrder = (programme: Programme, material: Id | null): readonly Piece[] =>
@@ -53,9 +54,25 @@ export const hitsInOrder = (programme: Programme, material: Id | null): readonly
 export const marksInOrder = (programme: Programme): readonly Mark[] =>
   allMarks(programme.marks, '');
 
-/** The strands, in the order in which they were made. */
-export const strandsInOrder = (programme: Programme): readonly Strand[] =>
-  Object.values(programme.strands);
+/** The strands, each drawn over the one before. */
+export const strandsInOrder = ({ strands }: Pick<Programme, 'strands'>): readonly Strand[] =>
+  Object.values(strands).sort((a, b) => (a.place ?? 0) - (b.place ?? 0));
+
+/** The strands that are in the picture. */
+export const strandsShown = (programme: Programme): readonly Strand[] =>
+  strandsInOrder(programme).filter(({ muted }) => !muted);
+
+/** The programme with one strand in the picture and no other. */
+export const onlyStrand = (programme: Programme, id: Id): Programme => ({
+  ...programme,
+  strands: Object.fromEntries(
+    strandsInOrder(programme).map((strand) => [strand.id, { ...strand, muted: strand.id !== id }]),
+  ),
+});
+
+/** The cues that put a passage on the programme, by start. */
+export const cuesOfPassage = ({ cues }: Pick<Programme, 'cues'>, passage: Id): readonly Cue[] =>
+  cuesByPassage(cues, passage);
 
 /** The cues on either side of `cue` on its strand. */
 export function neighbours(programme: Programme, cue: Cue): { before?: Cue; after?: Cue } {

@@ -6,6 +6,7 @@
 import type { Metre } from '../listen/metre.ts';
 import type { Line } from '../text/lines.ts';
 import type { ReadingProfile } from '../pace/profile.ts';
+import type { Passage } from './passage.ts';
 import type { FrameRate } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
@@ -27,12 +28,24 @@ export interface Facts {
   /** What is heard and what is seen: materials, or null for none. */
   readonly sound: Id | null;
   readonly picture: Id | null;
-  readonly backdrop: { readonly colour: string };
+  readonly backdrop: Backdrop;
   readonly profile: ReadingProfile;
   /** How its text is spelled; British where nothing is said. */
   readonly spelling?: Spelling | null;
   /** Findings that the editor passed over, by their names. */
   readonly passedOver?: readonly string[] | null;
+}
+
+/** What stands behind the text where there is no film. */
+export interface Backdrop {
+  readonly colour: string;
+  /** A still picture over the colour: a material. */
+  readonly image?: Id | null;
+  /** Whether the picture covers the frame, with what does not fit cut off; else all of it is seen. */
+  readonly fill?: boolean | null;
+  /** What of a picture that is cut off is seen: from 0, its left or its top, to 1. */
+  readonly across?: number | null;
+  readonly down?: number | null;
 }
 
 /** By what its text is proof-read. */
@@ -52,7 +65,7 @@ export interface Material {
   /** SHA-256 of the content, in hexadecimal. */
   readonly hash: string;
   readonly name: string;
-  readonly kind: 'sound' | 'film' | 'font';
+  readonly kind: 'sound' | 'film' | 'font' | 'image';
   readonly bytes: number;
   readonly length: Ticks;
   readonly sound: {
@@ -74,6 +87,10 @@ export interface Material {
   readonly remarks: readonly string[];
 }
 
+/** Whether text of a kind travels. */
+export const isTravelling = (kind: StrandKind | undefined): kind is TravellingKind =>
+  TRAVELLING_KINDS.some((each) => each === kind);
+
 /** How text looks and where it stands. Lengths are in pixels of the programme's frame. */
 export interface TextStyle {
   readonly family: string;
@@ -87,14 +104,31 @@ export interface TextStyle {
   readonly margin: number;
   /** Distance between baselines, as a multiple of the size. */
   readonly lineSpacing: number;
+  /** Frames in which it comes and goes; it cuts where nothing is said. */
+  readonly fade?: number | null;
+  /** What fills the frame behind it; the picture stays where nothing is said. */
+  readonly behind?: string | null;
 }
+
+/** What the text of a strand is, where it is written in its cues. */
+export const TEXT_KINDS = ['subtitle', 'lyric', 'narration', 'card'] as const;
+/** What it is where its cues put a passage on the programme, which travels. */
+export const TRAVELLING_KINDS = ['roll', 'crawl'] as const;
+export const STRAND_KINDS = [...TEXT_KINDS, ...TRAVELLING_KINDS] as const;
+export type TextKind = (typeof TEXT_KINDS)[number];
+export type TravellingKind = (typeof TRAVELLING_KINDS)[number];
+export type StrandKind = (typeof STRAND_KINDS)[number];
 
 export interface Strand {
   readonly id: Id;
-  readonly kind: 'subtitle';
+  readonly kind: StrandKind;
   readonly title: string;
   readonly style: TextStyle;
   readonly overlapAllowed: boolean;
+  /** Where it stands among the strands, the first at the back; 0 where nothing is said. */
+  readonly place?: number | null;
+  /** Whether it is left out of the picture, and of what is checked. */
+  readonly muted?: boolean | null;
 }
 
 /** A syllable of a word after its first: where it is written, in UTF-16 units, and after what share of the word it is said. */
@@ -132,6 +166,8 @@ export interface Cue extends Range {
   readonly comment?: string | null;
   readonly startTie?: Tie | null;
   readonly endTie?: Tie | null;
+  /** The passage that travels while it lasts; its own text is empty then. */
+  readonly passage?: Id | null;
 }
 
 /** A stretch of speech between two pauses; its times are those of its material. */
@@ -203,6 +239,7 @@ export interface Programme {
   readonly hits: Table<Hit>;
   readonly marks: Table<Mark>;
   readonly sounds: Table<Sound>;
+  readonly passages: Table<Passage>;
 }
 
 /** Each kind of entity and its type. */
@@ -216,6 +253,7 @@ export interface EntityTypes {
   hit: Hit;
   mark: Mark;
   sound: Sound;
+  passage: Passage;
 }
 export type EntityKind = keyof EntityTypes;
 
@@ -229,4 +267,5 @@ export const tableOf = {
   hit: 'hits',
   mark: 'marks',
   sound: 'sounds',
+  passage: 'passages',
 } as const satisfies Record<Exclude<EntityKind, 'programme'>, keyof Programme>;

@@ -8,7 +8,7 @@ import { earlier, later } from '../time/ticks.ts';
 import { apply } from './apply.ts';
 import type { Change } from './change.ts';
 import { shortestCue } from './limits.ts';
-import { cuesInOrder, neighbours } from './order.ts';
+import { cuesInOrder, cuesOfPassage, neighbours } from './order.ts';
 import { tableOf, type Cue, type Programme } from './programme.ts';
 
 /** What became of the changes: those to apply, and those that had to be left out. */
@@ -20,9 +20,9 @@ export interface Rebased {
 /**
  * `changes` as they can be applied to `programme`.
  *
- * A change to an entity that is gone is left out. A cue that would overlap a neighbour is cut short
- * at it, and left out where no frame is left for it. Every `was` is what the entity is now, so that
- * undo gives back the newer state.
+ * A change to an entity that is gone is left out, and so is a cue on a strand that is. A strand on which
+ * there are cues by now stays, and so does a passage that is on the programme. A cue whose passage is gone is left out. A cue that would overlap a neighbour is cut short at it, and left out where
+ * no frame is left for it. Every `was` is what the entity is now, so that undo gives back the newer state.
  */
 export function rebase(programme: Programme, changes: readonly Change[]): Rebased {
   let current = programme;
@@ -44,7 +44,12 @@ function fit(programme: Programme, change: Change): Change | undefined {
     change.entity === 'programme' ? programme.facts : programme[tableOf[change.entity]][change.id]
   ) as Record<string, unknown> | undefined;
   if ((change.was === null) === (old !== undefined)) return undefined;
-  if (change.becomes === null) return { ...change, was: old } as Change;
+  if (change.becomes === null) {
+    const bears =
+      (change.entity === 'strand' && cuesInOrder(programme, change.id).length > 0) ||
+      (change.entity === 'passage' && cuesOfPassage(programme, change.id).length > 0);
+    return bears ? undefined : ({ ...change, was: old } as Change);
+  }
   const was = old && Object.fromEntries(Object.keys(change.becomes).map((key) => [key, old[key]]));
   const fitted = { ...change, was: was ?? null } as Change;
   return fitted.entity === 'cue' ? withoutOverlap(programme, fitted) : fitted;
@@ -57,6 +62,7 @@ function withoutOverlap(
 ): Change | undefined {
   const after = apply(programme, [change]);
   const cue = after.cues[change.id] as Cue;
+  if (!after.strands[cue.strand] || (cue.passage && !after.passages[cue.passage])) return undefined;
   // Its two edges may have been moved apart by two hands, and meet or cross.
   if (cue.end - cue.start < shortestCue(programme)) return undefined;
   if (after.strands[cue.strand]?.overlapAllowed) return change;

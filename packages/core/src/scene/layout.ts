@@ -1,31 +1,12 @@
 /** Where the text of a cue stands on the frame. */
 import type { Cue, Programme, TextStyle } from '../programme/programme.ts';
 import { plainText, type Line } from '../text/lines.ts';
-import type { GlyphRun, TextShaper } from './shaper.ts';
+import type { Box, PaintedText, PlacedLine } from './drawing.ts';
+import type { TextShaper } from './shaper.ts';
 
-/** In pixels of the frame, from its top left. */
-export interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly w: number;
-  readonly h: number;
-}
-
-/** One line of text and where its baseline starts, in pixels of the frame. */
-export interface PlacedLine {
-  readonly x: number;
-  readonly baseline: number;
-  readonly width: number;
-  readonly runs: readonly GlyphRun[];
-}
-
-export interface TextLayout {
+export interface TextLayout extends PaintedText {
   readonly box: Box;
   readonly style: TextStyle;
-  readonly lines: readonly PlacedLine[];
-  /** How far the text, its outline included, runs out of the frame at the worst side; 0 if inside. */
-  readonly outOfFrame: number;
-  readonly missing: readonly string[];
   readonly borrowed: readonly string[];
   readonly lent: readonly string[];
 }

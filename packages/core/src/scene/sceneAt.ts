@@ -1,35 +1,18 @@
 /** What is on screen at an instant, as a list of things to draw. */
-import { cuesInOrder, strandsInOrder } from '../programme/order.ts';
-import type { Cue, Id, Programme } from '../programme/programme.ts';
+import { cuesInOrder, strandsShown } from '../programme/order.ts';
+import type { Passage } from '../programme/passage.ts';
+import type { Backdrop, Cue, Programme } from '../programme/programme.ts';
 import { textOfSaid } from '../programme/saidAt.ts';
 import { isBlank, plainText, respan, type Line } from '../text/lines.ts';
+import { countFrames, frameAt } from '../time/frameRate.ts';
 import { contains, firstEndingAfter } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
-import { layOut, styleOf, type Box, type TextLayout } from './layout.ts';
+import { crawlItems } from './crawlItems.ts';
+import type { Box, DrawingItem, DrawingList } from './drawing.ts';
+import { layOut, styleOf } from './layout.ts';
+import { rollItems, topOfRoll } from './rollItems.ts';
 import type { TextShaper } from './shaper.ts';
-
-interface Item {
-  readonly box: Box;
-  /** From 0, unseen, to 1. */
-  readonly opacity: number;
-}
-
-export type DrawingItem =
-  | (Item & { readonly kind: 'backdrop'; readonly colour: string })
-  | (Item & { readonly kind: 'picture'; readonly material: Id; readonly at: Ticks })
-  | (Item & {
-      readonly kind: 'text';
-      readonly text: string;
-      readonly cue: Id;
-      readonly layout: TextLayout;
-    });
-
-/** Drawn in order, the first one at the back. Lengths are in pixels of the programme's frame. */
-export interface DrawingList {
-  readonly width: number;
-  readonly height: number;
-  readonly items: readonly DrawingItem[];
-}
+import { comeTo, framesOf, laidRoll } from './travelling.ts';
 
 /**
  * The drawing list of `programme` at `time`. A cue is seen from its start up to, but not at, its end.
@@ -48,6 +31,14 @@ export function sceneAt(
   const items: DrawingItem[] = [
     { kind: 'backdrop', colour: backdrop.colour, box: whole, opacity: 1 },
   ];
+  const behind = backdrop.image ? programme.materials[backdrop.image] : undefined;
+  if (behind?.picture)
+    items.push({
+      kind: 'image',
+      material: behind.id,
+      box: placedBehind(behind.picture, frame, backdrop),
+      opacity: 1,
+    });
   const film = picture === null ? undefined : programme.materials[picture];
   if (film?.picture && time < film.length)
     items.push({
@@ -57,20 +48,24 @@ export function sceneAt(
       box: fit(film.picture, frame),
       opacity: 1,
     });
-  for (const strand of strandsInOrder(programme)) {
+  for (const strand of strandsShown(programme)) {
     const row = cuesInOrder(programme, strand.id);
     for (let at = firstEndingAfter(row, time); at < row.length; at++) {
       const cue = row[at];
       if (!cue || !contains(cue, time)) break;
+      const passage = cue.passage ? programme.passages[cue.passage] : undefined;
+      if (passage) items.push(...travelling(programme, cue, passage, time, shaper));
       if (isBlank(cue.text)) continue;
       const text = light === undefined ? cue.text : lit(cue, time, light);
-      const layout = layOut(text, styleOf(programme, cue), frame, shaper);
+      const style = styleOf(programme, cue);
+      if (style.behind) items.push({ kind: 'plate', colour: style.behind, box: whole, opacity: 1 });
+      const layout = layOut(text, style, frame, shaper);
       items.push({
         kind: 'text',
         text: plainText(cue.text),
         cue: cue.id,
         box: layout.box,
-        opacity: 1,
+        opacity: comeIn(programme, cue, time, style.fade ?? 0),
         layout,
       });
     }
@@ -78,11 +73,58 @@ export function sceneAt(
   return { width: frame.width, height: frame.height, items };
 }
 
+/** How far a cue has come in, and not gone yet, that does both in so many frames: from 0 to 1. */
+function comeIn({ facts }: Programme, cue: Cue, time: Ticks, fade: number): number {
+  if (fade <= 0) return 1;
+  const at = frameAt(time, facts.frameRate) - countFrames(cue.start, facts.frameRate);
+  const left = framesOf(cue, facts) - 1 - at;
+  return Math.min(1, (at + 1) / (fade + 1), (left + 1) / (fade + 1));
+}
+
+/** What is in sight of a passage while its cue lasts. */
+function travelling(
+  programme: Programme,
+  cue: Cue,
+  passage: Passage,
+  time: Ticks,
+  shaper: TextShaper,
+): DrawingItem[] {
+  const { materials, facts } = programme;
+  const { frame } = facts;
+  const come = comeTo(programme, cue, passage, time, shaper);
+  if (passage.kind === 'crawl') {
+    const shown = comeIn(programme, cue, time, passage.look.bandFade ?? 0);
+    return crawlItems(passage, cue.id, { come, shown }, frame, shaper);
+  }
+  const laid = laidRoll(passage, frame);
+  const { behind: colour, behindOpacity: opacity } = laid.look;
+  const box = { x: 0, y: 0, w: frame.width, h: frame.height };
+  const top = topOfRoll(laid, come, frame);
+  const sight = { roll: passage, cue: cue.id, frame, materials, top, from: 0, to: frame.height };
+  return [
+    ...(opacity > 0 ? [{ kind: 'plate' as const, colour, box, opacity }] : []),
+    ...rollItems(sight, shaper),
+  ];
+}
+
 /** The text of a cue with the word in another colour that is being said. */
 function lit(cue: Cue, time: Ticks, colour: string): readonly Line[] {
   const word = cue.words.find((each) => contains(each, time));
   const place = word && textOfSaid({ cue, word }, time);
   return place ? respan(cue.text, place.from, place.to, (span) => ({ ...span, colour })) : cue.text;
+}
+
+/** Where a still picture stands behind the text: inside the frame, or over all of it. */
+function placedBehind(
+  picture: { width: number; height: number },
+  frame: { width: number; height: number },
+  { fill = true, across, down }: Backdrop,
+): Box {
+  if (!(fill ?? true)) return fit(picture, frame);
+  const scale = Math.max(frame.width / picture.width, frame.height / picture.height);
+  const [w, h] = [Math.round(picture.width * scale), Math.round(picture.height * scale)];
+  const [x, y] = [(frame.width - w) * (across ?? 0.5), (frame.height - h) * (down ?? 0.5)];
+  return { x: Math.round(x), y: Math.round(y), w, h };
 }
 
 /** The largest box of the picture's shape inside the frame, centred. */

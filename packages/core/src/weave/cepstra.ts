@@ -7,6 +7,7 @@
  */
 import { Spectra } from '../listen/spectra.ts';
 import { WIDTH } from './acousticModel.ts';
+import { sharedFloats } from './shared.ts';
 import { GrowingFloats } from '../listen/growing.ts';
 
 /** What was heard of a whole sound, in bands. */
@@ -201,7 +202,7 @@ export function cepstraOf({ levels }: Bands): Float32Array {
   }
   const floor = floors(levels);
   const faint = power.map((sum) => (sum / Math.max(1, used)) * Math.exp(natural(FAINT)));
-  const frames = new Float32Array(count * WIDTH);
+  const frames = sharedFloats(count * WIDTH);
   const raised = new Float64Array(FILTERS);
   for (let at = 0; at < count; at++) {
     for (let band = 0; band < FILTERS; band++) {

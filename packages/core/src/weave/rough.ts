@@ -7,6 +7,7 @@ import { bestPath, type Path } from './bestPath.ts';
 import { latticeOf, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe } from './observations.ts';
+import { sharedFloats } from './shared.ts';
 import { ROUGH_COSTS, withinBeam } from './settings.ts';
 
 /** Frames from one look to the next. */
@@ -47,8 +48,8 @@ export function roughScores(
   const { model } = likelihoods;
   const phones = model.phones.length;
   const count = looks.to - looks.from;
-  const scores = new Float32Array(count * phones);
-  const free = new Float32Array(count);
+  const scores = sharedFloats(count * phones);
+  const free = sharedFloats(count);
   const all = Int32Array.from(model.own);
   const speech = model.phones.map(
     (name, phone) => phone !== model.silence && !name.startsWith('+'),
@@ -77,7 +78,7 @@ export function roughScores(
 /** The scores of looks that follow each other. */
 export function joinedScores(before: RoughScores, after: RoughScores): RoughScores {
   const join = (a: Float32Array, b: Float32Array) => {
-    const all = new Float32Array(a.length + b.length);
+    const all = sharedFloats(a.length + b.length);
     all.set(a);
     all.set(b, a.length);
     return all;

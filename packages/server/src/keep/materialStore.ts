@@ -19,7 +19,8 @@ export type SideFile = keyof typeof SIDE_FILES;
 
 const isHash = (text: string): boolean => /^[0-9a-f]{64}$/.test(text);
 /** Kinds of content that are material; anything else is refused whatever its name. */
-const taken = /^(?:audio|video|font)\/|^application\/(?:ogg|mp4|font-\w+|x-font-\w+)$/;
+const taken =
+  /^(?:audio|video|font)\/|^image\/(?:png|jpeg|webp)$|^application\/(?:ogg|mp4|font-\w+|x-font-\w+)$/;
 
 export class MaterialStore {
   readonly #folder: string;
@@ -44,7 +45,7 @@ export class MaterialStore {
   /**
    * Takes in a file as a stream, straight to disk. Where the stream breaks off nothing is left behind.
    *
-   * @throws Problem 415 where its content is neither sound, film nor font
+   * @throws Problem 415 where its content is neither sound, film, picture nor font
    */
   async take(stream: Readable): Promise<MaterialRecord> {
     const arriving = join(this.#folder, `arriving-${randomUUID()}`);
@@ -64,8 +65,8 @@ export class MaterialStore {
         throw new Problem(
           415,
           'not-material',
-          'Not sound, film or font',
-          'The content of this file is neither sound, film nor font, whatever its name. It was not kept.',
+          'Not sound, film, picture or font',
+          'The content of this file is neither sound, film, picture nor font, whatever its name. It was not kept.',
         );
       return await this.#keep(arriving, hash.digest('hex'), bytes, type);
     } finally {

@@ -11,11 +11,13 @@ import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { NO_HISTORY, record, type History, type Step } from '@cadence/core/programme/history.ts';
 import {
   tableOf,
+  type Cue,
   type EntityKind,
   type Facts,
   type Id,
   type Programme,
 } from '@cadence/core/programme/programme.ts';
+import { cuesInOrder, cuesOfPassage } from '@cadence/core/programme/order.ts';
 import { firstOverlap } from '@cadence/core/programme/rebase.ts';
 import { notFound, Problem } from '../problem.ts';
 import type { Database } from './database.ts';
@@ -292,9 +294,14 @@ function applyChecked(programme: Programme, changes: readonly Change[]): Program
     if (!(error instanceof ChangeDoesNotFit)) throw error;
     throw new Problem(422, 'does-not-fit', 'Does not fit', `${error.message} Nothing was changed.`);
   }
-  for (const { entity, id } of changes) {
+  for (const { entity, id, becomes } of changes) {
+    // A strand or a passage that goes takes its cues with it.
+    const gone = becomes === null;
+    const left =
+      (gone && entity === 'strand' && cuesInOrder(next, id)[0]) ||
+      (gone && entity === 'passage' && cuesOfPassage(next, id)[0]);
     const cue = entity === 'cue' ? next.cues[id] : undefined;
-    if (cue && (cue.end <= cue.start || !next.strands[cue.strand]))
+    if (left || (cue && !isWhole(next, cue)))
       throw new Problem(
         422,
         'not-valid',
@@ -305,6 +312,10 @@ function applyChecked(programme: Programme, changes: readonly Change[]): Program
   if (changes.some((change) => change.entity === 'cue')) refuseOverlap(next);
   return next;
 }
+
+/** Whether a cue ends after it starts, on a strand that there is; and so for its passage, where it has one. */
+const isWhole = ({ strands, passages }: Programme, cue: Cue): boolean =>
+  cue.end > cue.start && cue.strand in strands && (!cue.passage || cue.passage in passages);
 
 function refuseOverlap(programme: Programme): void {
   if (firstOverlap(programme))

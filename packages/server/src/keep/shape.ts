@@ -4,8 +4,20 @@ import * as yup from 'yup';
 import type { Change } from '@cadence/core/programme/change.ts';
 import { METRES } from '@cadence/core/listen/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from '@cadence/core/programme/edits/sounds.ts';
-import { LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from '@cadence/core/programme/limits.ts';
-import { LANGUAGES, PURPOSES, type EntityKind } from '@cadence/core/programme/programme.ts';
+import {
+  LONGEST_SHEET,
+  LONGEST_SPAN,
+  MOST_CHANGES,
+  MOST_LINES,
+} from '@cadence/core/programme/limits.ts';
+import { ALIGNMENTS, CRAWL_DIRECTIONS, FOLLOWING } from '@cadence/core/programme/passage.ts';
+import {
+  LANGUAGES,
+  PURPOSES,
+  STRAND_KINDS,
+  TRAVELLING_KINDS,
+  type EntityKind,
+} from '@cadence/core/programme/programme.ts';
 import { Problem } from '../problem.ts';
 
 const MOST_TICKS = 705_600_000 * 86_400 * 2;
@@ -43,6 +55,8 @@ const style = strict({
   down: yup.string().oneOf(['top', 'middle', 'bottom']),
   margin: yup.number().min(-8000).max(8000),
   lineSpacing: yup.number().min(0.1).max(10),
+  fade: yup.number().integer().min(0).max(10_000).nullable(),
+  behind: colour.nullable(),
 });
 const word = strict({
   text: yup.string().defined().max(1000),
@@ -65,6 +79,68 @@ const tie = strict({
   mark: id,
   frames: yup.number().integer().min(-100_000).max(100_000).required(),
 }).nullable();
+const share = yup.number().min(0).max(1);
+const ratio = yup.number().min(0).max(100);
+const alignment = yup.string().oneOf(ALIGNMENTS);
+const towards = yup.string().oneOf(CRAWL_DIRECTIONS);
+const pixels = yup.number().min(0).max(1e7);
+const frameCount = yup.number().integer().min(0).max(1e7);
+/** Of rolls and of crawls together: each has some of them. */
+const passageLook = strict({
+  family: yup.string().max(200),
+  size: yup.number().min(1).max(4000),
+  colour,
+  headingColour: colour,
+  roleColour: colour,
+  lineSpacing: yup.number().min(0.1).max(10),
+  titleRatio: ratio,
+  headingRatio: ratio,
+  roleRatio: ratio,
+  largerRatio: ratio,
+  smallerRatio: ratio,
+  gutter: ratio,
+  gutterAt: share,
+  sideWidth: share,
+  roleAlign: alignment,
+  nameAlign: alignment,
+  capitalHeadings: yup.boolean(),
+  capitalRoles: yup.boolean(),
+  boldHeadings: yup.boolean(),
+  boldRoles: yup.boolean(),
+  boldNames: yup.boolean(),
+  blank: ratio,
+  picture: ratio,
+  softEdge: pixels,
+  behind: colour,
+  behindOpacity: share,
+  downwards: yup.boolean(),
+  between: yup.string().max(200),
+  times: yup.number().integer().min(1).max(1000),
+  towards,
+  insetLeft: pixels,
+  insetRight: pixels,
+  band: ratio,
+  bandColour: colour,
+  bandOpacity: share,
+  bandBlur: yup.number().min(0).max(400),
+  bandFade: frameCount,
+  up: pixels,
+  label: yup.string().max(200),
+  labelSide: towards,
+  labelColour: colour,
+  labelBehind: colour,
+});
+const journey = strict({
+  follows: yup.string().oneOf(FOLLOWING).required(),
+  speed: yup.number().min(1e-6).max(100_000).required(),
+  keeps: yup.string().oneOf(['start', 'end']).required(),
+  skipStart: pixels.required(),
+  skipEnd: pixels.required(),
+  holdStart: frameCount.required(),
+  holdEnd: frameCount.required(),
+  easeIn: frameCount.required(),
+  easeOut: frameCount.required(),
+});
 const side = yup.number().integer().min(16).max(16_384);
 
 /** What an entity of each kind may have. */
@@ -79,7 +155,13 @@ export const shapes = {
     setBy: yup.string().oneOf(['default', 'film', 'editor']),
     sound: id.nullable(),
     picture: id.nullable(),
-    backdrop: strict({ colour: colour.required() }),
+    backdrop: strict({
+      colour: colour.required(),
+      image: id.nullable(),
+      fill: yup.boolean().nullable(),
+      across: share.nullable(),
+      down: share.nullable(),
+    }),
     profile: strict({
       charactersASecond: yup.number().min(1).max(200).required(),
       longestLine: yup.number().integer().min(1).max(1000).required(),
@@ -98,7 +180,7 @@ export const shapes = {
     id,
     hash: yup.string().matches(/^[0-9a-f]{64}$/),
     name: yup.string().max(500),
-    kind: yup.string().oneOf(['sound', 'film', 'font']),
+    kind: yup.string().oneOf(['sound', 'film', 'font', 'image']),
     bytes: count,
     length: instant,
     sound: strict({
@@ -118,10 +200,12 @@ export const shapes = {
   }),
   strand: strict({
     id,
-    kind: yup.string().oneOf(['subtitle']),
+    kind: yup.string().oneOf(STRAND_KINDS),
     title: yup.string().max(300),
     style,
     overlapAllowed: yup.boolean(),
+    place: yup.number().integer().min(-1e6).max(1e6).nullable(),
+    muted: yup.boolean().nullable(),
   }),
   cue: strict({
     id,
@@ -134,6 +218,7 @@ export const shapes = {
     comment: yup.string().max(20_000).nullable(),
     startTie: tie,
     endTie: tie,
+    passage: id.nullable(),
   }),
   piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean().nullable() }),
   beat: strict({
@@ -168,14 +253,27 @@ export const shapes = {
     fadeOut: instant,
     muted: yup.boolean(),
   }),
+  passage: strict({
+    id,
+    kind: yup.string().oneOf(TRAVELLING_KINDS),
+    title: yup.string().max(300),
+    sheet: yup.string().max(LONGEST_SHEET),
+    separator: yup.string().max(100).nullable(),
+    look: passageLook,
+    journey,
+  }),
 } satisfies Record<EntityKind, yup.AnyObjectSchema>;
 
 /** Fields that an entity may lack. */
 const OPTIONAL = new Set([
   'piece kept',
+  'strand place',
+  'strand muted',
   'cue comment',
   'cue startTie',
   'cue endTie',
+  'cue passage',
+  'passage separator',
   'programme spelling',
   'programme passedOver',
 ]);

@@ -17,7 +17,7 @@ export interface Summary {
 }
 
 export function summarise({ facts, materials, pieces, cues }: Programme): Summary {
-  const all = Object.values(cues);
+  const all = Object.values(cues).filter(({ passage }) => !passage);
   return {
     length: facts.length,
     frame: facts.frame,

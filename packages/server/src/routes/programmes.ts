@@ -26,6 +26,7 @@ const fileBody = yup.object({
       hits: later,
       marks: later,
       sounds: later,
+      passages: later,
     })
     .required()
     .noUnknown(),

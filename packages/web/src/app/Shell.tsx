@@ -12,7 +12,8 @@ import { ErrorBoundary } from 'react-error-boundary';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { isBlank } from '@cadence/core/text/lines.ts';
 import { heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import { cuesInOrder, cuesOfPassage, strandsInOrder } from '@cadence/core/programme/order.ts';
+import { isTravelling, type Programme } from '@cadence/core/programme/programme.ts';
 import { materialUrl } from './api.ts';
 import { act } from './actions.ts';
 import { formatFrame, formatLength, formatWhen, plural } from './format.ts';
@@ -23,24 +24,39 @@ import { closeProgramme, openProgramme } from './outbox.ts';
 import { openSetup } from '../material/SetupForm.tsx';
 import { Dropping } from '../material/Dropping.tsx';
 import { say, wordsOf } from './say.ts';
-import { currentCues, openNow, store, useApp, useOpen, useShown } from './store.ts';
+import { openNow, store, useApp, useOpen, useShown } from './store.ts';
 import { followWithClicks } from '../playback/clicks.ts';
 import { player } from '../playback/player.ts';
 import { settling } from '../weaving/settling.ts';
 import { tapping } from '../timing/tapping.ts';
 import { linesOfWords } from '../words/lines.ts';
 import { Broken } from './Broken.tsx';
+import { nameOfLast } from './edit.ts';
 
 const PLACES = [
   { path: 'material', name: 'Material' },
   { path: 'words', name: 'Words' },
   { path: 'timing', name: 'Timing' },
+  { path: 'travel', name: 'Travel' },
   { path: 'handover', name: 'Handover' },
 ] as const;
 
+/** The share of passages that are on the programme with text. */
+function travelDone(programme: Programme): number {
+  const all = Object.values(programme.passages);
+  const done = all.filter(
+    ({ id, sheet }) => sheet.trim() !== '' && cuesOfPassage(programme, id).length > 0,
+  );
+  return all.length > 0 ? done.length / all.length : 0;
+}
+
 /** How far each place's part of the work is done, from 0 to 1. */
 function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'], number> {
-  const cues = currentCues(programme);
+  // That of the strand with the most cues: what is typed on another does not undo it.
+  const [cues = []] = strandsInOrder(programme)
+    .filter(({ kind }) => !isTravelling(kind))
+    .map(({ id }) => cuesInOrder(programme, id))
+    .sort((a, b) => b.length - a.length);
   const lines = linesOfWords(cues, heardPieces(programme));
   const written = lines.filter((line) => line.cue && !isBlank(line.cue.text)).length;
   const words = lines.length > 0 ? written / lines.length : 0;
@@ -53,6 +69,7 @@ function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'
     material,
     words,
     timing: lines.length > 0 ? cues.length / lines.length : 0,
+    travel: travelDone(programme),
     handover: words === 1 ? 0.5 : 0,
   };
 }
@@ -212,8 +229,8 @@ function KeptState() {
 }
 
 function UndoButtons() {
-  const last = useOpen((open) => open.history.done.at(-1)?.name);
-  const next = useOpen((open) => open.history.undone.at(-1)?.name);
+  const last = useOpen((open) => nameOfLast(open.history.done));
+  const next = useOpen((open) => nameOfLast(open.history.undone));
   return (
     <>
       <Tooltip label={last ? `Undo: ${last}` : 'Nothing to undo'}>

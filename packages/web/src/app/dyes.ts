@@ -19,6 +19,11 @@ const NAMES = [
   'piece',
   'piece-edge',
   'hit',
+  'cloth-lyric',
+  'cloth-narration',
+  'cloth-card',
+  'cloth-roll',
+  'cloth-crawl',
 ] as const;
 
 export type Dyes = Readonly<Record<(typeof NAMES)[number], string>> & { readonly dark: boolean };

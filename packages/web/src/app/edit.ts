@@ -1,5 +1,6 @@
 /** Making edits, undoing and redoing them: the only ways in which the interface changes a programme. */
 import { invert, type Edit } from '@cadence/core/programme/change.ts';
+import type { Step } from '@cadence/core/programme/history.ts';
 import { tooLarge } from '@cadence/core/programme/limits.ts';
 import { withTies } from '@cadence/core/programme/ties.ts';
 import { sendWaiting } from './outbox.ts';
@@ -53,18 +54,28 @@ export function keepDraft(): void {
   if (edit) make({ name: edit.name, changes: edit.changes });
 }
 
+/** The name of the step by which words settle after an edit: the editor takes it back, and does it again, with that edit. */
+export const SETTLED = 'Settle words';
+
 export function undo(): void {
-  const step = openNow().history.done.at(-1);
-  if (!step) return;
-  store.dispatch(
-    made(stepOf({ name: step.name, changes: invert(step.changes) }, { undoes: step.id })),
-  );
+  let step = openNow().history.done.at(-1);
+  for (let goesOn = true; step && goesOn; step = openNow().history.done.at(-1)) {
+    const { id, name, changes } = step;
+    store.dispatch(made(stepOf({ name, changes: invert(changes) }, { undoes: id })));
+    goesOn = name === SETTLED;
+  }
   sendWaiting();
 }
 
 export function redo(): void {
-  const step = openNow().history.undone.at(-1);
-  if (!step) return;
-  store.dispatch(made(stepOf(step, { id: newId(), redoes: step.id })));
+  let step = openNow().history.undone.at(-1);
+  for (let goesOn = true; step && goesOn; step = openNow().history.undone.at(-1)) {
+    store.dispatch(made(stepOf(step, { id: newId(), redoes: step.id })));
+    goesOn = openNow().history.undone.at(-1)?.name === SETTLED;
+  }
   sendWaiting();
 }
+
+/** The name of the last of some steps that the editor made. */
+export const nameOfLast = (steps: readonly Step[]): string | undefined =>
+  steps.findLast(({ name }) => name !== SETTLED)?.name;

@@ -7,11 +7,16 @@ import { act } from './actions.ts';
 import { hold, pickedNow } from './handActions.ts';
 import { showWindow } from './windows.ts';
 import { tapping } from '../timing/tapping.ts';
+import { strands } from '../strands/strandActions.ts';
 import { acceptDoubtful, nextDoubtful, playDoubtful } from '../weaving/weaving.ts';
 import { say } from './say.ts';
 import { isTaken, nameOfStroke } from './strokes.ts';
 import { openHelp, type ListedKey } from './KeysHelp.tsx';
+import { TYPING_KEYS, type TypingGroup } from './typingKeys.ts';
 import { store } from './store.ts';
+import type { travel as TravelActionsNow } from '../travel/travelActions.ts';
+
+type TravelActions = typeof TravelActionsNow;
 
 export interface Key extends ListedKey {
   readonly group:
@@ -20,10 +25,11 @@ export interface Key extends ListedKey {
     | 'Cues, or what is in hand'
     | 'Marks and taps'
     | 'The pulse'
+    | 'Strands'
+    | 'Travel'
     | 'Rows and view'
     | 'Programme'
-    | 'While typing in Words'
-    | 'In Words as text';
+    | TypingGroup;
   /** Undefined where another part of the interface answers the key itself. */
   readonly run?: () => void;
   /** Whether it works on cues or on what else is in hand. */
@@ -37,6 +43,11 @@ const inHand = (cues: () => void, others: () => void): Pick<Key, 'run' | 'ofHand
   run: () => (store.getState().view.hand === 'cues' || !isIn('timing') ? cues() : others()),
   ofHand: true,
 });
+
+/** What Travel does is loaded with it. */
+const inTravel = (run: (travel: TravelActions) => void) => () => {
+  if (isIn('travel')) void import('../travel/travelActions.ts').then(({ travel }) => run(travel));
+};
 
 const notPicked = () => say.note('Take pieces in hand in Timing, and pick those to find again.');
 
@@ -408,6 +419,86 @@ export const KEYS: readonly Key[] = [
   { keys: 'R', does: 'The next metre', group: 'The pulse', run: hold.nextMetre },
   { keys: 'X', does: 'Fix the picked beats, or set them free', group: 'The pulse', run: hold.fix },
 
+  {
+    keys: 'Alt Up',
+    does: 'Take the strand above in hand',
+    group: 'Strands',
+    run: () => strands.step(-1),
+  },
+  {
+    keys: 'Alt Down',
+    does: 'Take the strand below in hand',
+    group: 'Strands',
+    run: () => strands.step(1),
+  },
+  {
+    keys: 'Alt S',
+    does: 'Only the strand in hand, the others out of the way; or all of them',
+    group: 'Strands',
+    run: strands.toggleOnly,
+  },
+  {
+    keys: 'Alt M',
+    does: 'The strand in hand in the picture, or left out',
+    group: 'Strands',
+    run: strands.toggleMuted,
+  },
+  {
+    keys: 'Alt K',
+    does: 'All strands: new ones, names, what is shown',
+    group: 'Strands',
+    run: () => showWindow('strands'),
+  },
+
+  {
+    keys: 'Alt R',
+    does: 'A new roll, at the end of the programme',
+    group: 'Travel',
+    run: inTravel((travel) => void travel.add('roll')),
+  },
+  {
+    keys: 'Alt L',
+    does: 'A new crawl, from the playhead on',
+    group: 'Travel',
+    run: inTravel((travel) => void travel.add('crawl')),
+  },
+  {
+    keys: 'Alt A',
+    does: 'Cards of a list',
+    group: 'Travel',
+    run: () => showWindow('cards'),
+  },
+  {
+    keys: 'Alt Page Up',
+    does: 'The passage before',
+    group: 'Travel',
+    run: inTravel((travel) => travel.step(-1)),
+  },
+  {
+    keys: 'Alt Page Down',
+    does: 'The next passage',
+    group: 'Travel',
+    run: inTravel((travel) => travel.step(1)),
+  },
+  {
+    keys: 'Alt E',
+    does: 'The next of size, time and speed follows from the other two',
+    group: 'Travel',
+    run: inTravel((travel) => travel.followNext()),
+  },
+  {
+    keys: 'Alt +',
+    does: 'The next faster even speed',
+    group: 'Travel',
+    run: inTravel((travel) => travel.evenSpeed(1)),
+  },
+  {
+    keys: 'Alt -',
+    does: 'The next slower even speed',
+    group: 'Travel',
+    run: inTravel((travel) => travel.evenSpeed(-1)),
+  },
+
   { keys: '+', does: 'Fewer seconds a row', group: 'Rows and view', run: () => act.widerRow(-1) },
   { keys: '-', does: 'More seconds a row', group: 'Rows and view', run: () => act.widerRow(1) },
   {
@@ -435,49 +526,7 @@ export const KEYS: readonly Key[] = [
   { keys: 'F', does: 'To the next finding, in Handover', group: 'Programme' },
   { keys: '?', does: 'This list', group: 'Programme', run: showKeys },
 
-  {
-    keys: 'Enter',
-    does: 'Keep the line, go on to the next and play it',
-    group: 'While typing in Words',
-  },
-  { keys: 'Tab', does: 'Play it again', group: 'While typing in Words' },
-  { keys: 'Shift Enter', does: 'New line in the text', group: 'While typing in Words' },
-  { keys: '\\', does: 'Split at the playhead', group: 'While typing in Words' },
-  {
-    keys: 'Backspace',
-    does: 'At the start of a line: join it to the one above',
-    group: 'While typing in Words',
-  },
-  { keys: 'Alt [', does: 'Start it at the playhead', group: 'While typing in Words' },
-  { keys: 'Alt ]', does: 'End it at the playhead', group: 'While typing in Words' },
-  { keys: 'Ctrl Space', does: 'Play or stop', group: 'While typing in Words' },
-  {
-    keys: 'Up',
-    does: 'From the first line of a text: to the one above',
-    group: 'While typing in Words',
-  },
-  {
-    keys: 'Down',
-    does: 'From the last line of a text: to the one below',
-    group: 'While typing in Words',
-  },
-  { keys: 'Esc', does: 'Leave the text', group: 'While typing in Words' },
-
-  { keys: 'Ctrl F', does: 'Find and replace', group: 'In Words as text' },
-  { keys: 'Enter', does: 'A new cue begins at the caret', group: 'In Words as text' },
-  { keys: 'Shift Enter', does: 'A new line within the cue', group: 'In Words as text' },
-  {
-    keys: 'Backspace',
-    does: 'At the start of a cue: join it to the one above',
-    group: 'In Words as text',
-  },
-  { keys: 'Tab', does: 'Play the cue', group: 'In Words as text' },
-  { keys: 'Ctrl Space', does: 'Play or stop', group: 'In Words as text' },
-  { keys: 'Ctrl .', does: 'Mend the word at the caret', group: 'In Words as text' },
-  { keys: 'Ctrl I', does: 'Italics; Ctrl B bold, Ctrl U underlined', group: 'In Words as text' },
-  { keys: 'Alt C', does: 'Comment to yourself', group: 'In Words as text' },
-  { keys: 'Alt Enter', does: 'To the cue in Timing', group: 'In Words as text' },
-  { keys: 'Esc', does: 'Leave the text', group: 'In Words as text' },
+  ...TYPING_KEYS,
 ];
 
 /** Shows the list of keys. */

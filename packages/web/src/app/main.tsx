@@ -22,6 +22,7 @@ import { theme } from './theme.ts';
 const MaterialPlace = lazyPart(() => import('../material/MaterialPlace.tsx'));
 const WordsPlace = lazyPart(() => import('../words/WordsPlace.tsx'));
 const TimingPlace = lazyPart(() => import('../timing/TimingPlace.tsx'));
+const TravelPlace = lazyPart(() => import('../travel/TravelPlace.tsx'));
 const HandoverPlace = lazyPart(() => import('../handover/HandoverPlace.tsx'));
 
 const router = createBrowserRouter([
@@ -34,6 +35,7 @@ const router = createBrowserRouter([
       { path: 'material', element: <MaterialPlace /> },
       { path: 'words', element: <WordsPlace /> },
       { path: 'timing', element: <TimingPlace /> },
+      { path: 'travel', element: <TravelPlace /> },
       { path: 'handover', element: <HandoverPlace /> },
     ],
   },

@@ -1,11 +1,12 @@
 /** The store, and how components reach it. */
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
+import { heardPieces } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
-import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
+import type { Cue, Id, Piece, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { arrivalsReducer } from '../material/arrivals.ts';
 import { programmeReducer, type Open } from './programmeState.ts';
-import { rememberView, viewReducer } from './view.ts';
+import { looked, rememberView, viewReducer } from './view.ts';
 
 export const store = configureStore({
   reducer: { open: programmeReducer, view: viewReducer, arrivals: arrivalsReducer },
@@ -15,10 +16,15 @@ export const store = configureStore({
 
 let lastView = store.getState().view;
 store.subscribe(() => {
-  const { view } = store.getState();
+  const { open, view } = store.getState();
   if (view === lastView) return;
+  const moved = view.selection !== lastView.selection;
   lastView = view;
   rememberView(view);
+  // Wherever a cue is selected, its strand is taken in hand.
+  const strand = open?.programme.cues[view.selection.at(-1) ?? '']?.strand;
+  if (moved && open && strand !== undefined && strand !== currentStrand(open.programme))
+    store.dispatch(looked({ strand }));
 });
 
 export type State = ReturnType<typeof store.getState>;
@@ -37,11 +43,32 @@ export function useOpen<T>(select: (open: Open) => T): T {
 export const useShown = <T>(select: (programme: Programme) => T): T =>
   useOpen((open) => select(open.shown));
 
-/** The strand that is worked on: the first of the programme. */
-export const currentStrand = (programme: Programme): Id => strandsInOrder(programme)[0]?.id ?? '';
+/** The strand in hand. */
+export function currentStrand(programme: Programme): Id {
+  const { strand } = store.getState().view;
+  return strand in programme.strands ? strand : (strandsInOrder(programme)[0]?.id ?? '');
+}
+
+/** The strand in hand, for what is to be drawn anew when another is taken. */
+export function useStrand(): Strand {
+  useApp((state) => state.view.strand);
+  const { strands } = useShown((programme) => programme);
+  return strands[currentStrand(openNow().shown)] as Strand;
+}
 
 export const currentCues = (programme: Programme): readonly Cue[] =>
   cuesInOrder(programme, currentStrand(programme));
+
+const NO_PIECES: readonly Piece[] = [];
+
+/** Strands of these kinds say nothing that is heard. */
+const SILENT = new Set(['card', 'roll', 'crawl']);
+
+/** The pieces of speech that the strand in hand is to say: cards, rolls and crawls say none. */
+export const currentPieces = (programme: Programme): readonly Piece[] =>
+  SILENT.has(programme.strands[currentStrand(programme)]?.kind ?? '')
+    ? NO_PIECES
+    : heardPieces(programme);
 
 /** The open programme as it is now, for what is done in answer to a key or a pointer. */
 export function openNow(): Open {

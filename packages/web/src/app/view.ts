@@ -22,6 +22,12 @@ export interface View {
   /** What else is picked, all of the kind that is in hand. */
   readonly picked: readonly Id[];
   readonly hand: Hand;
+  /** The strand in hand; the first one where the programme has none of this id. */
+  readonly strand: Id;
+  /** The passage in hand in Travel; the first one where the programme has none of this id. */
+  readonly passage: Id;
+  /** Whether the other strands are out of the way, in the rows and in the picture. */
+  readonly only: boolean;
   readonly secondsARow: number;
   readonly snap: boolean;
   readonly snapTo: Readonly<Record<Snap, boolean>>;
@@ -53,6 +59,9 @@ function remembered(): Partial<View> {
 
 const initialState: View = {
   hand: 'cues',
+  strand: '',
+  passage: '',
+  only: false,
   secondsARow: 8,
   snap: true,
   snapTo: { marks: true, beats: true, bars: true, pieces: true, hits: true, cues: true },
@@ -83,6 +92,13 @@ const slice = createSlice({
       ...state,
       picked: action.payload,
     }),
+    /** Takes a strand in hand; nothing of another one stays selected. */
+    tookStrand: (state, action: PayloadAction<Id>) => ({
+      ...state,
+      strand: action.payload,
+      selection: [],
+      picked: [],
+    }),
     looked: (state, action: PayloadAction<Partial<Omit<View, 'selection' | 'picked'>>>) => ({
       ...state,
       ...action.payload,
@@ -91,7 +107,7 @@ const slice = createSlice({
   },
 });
 
-export const { selected, picked, looked } = slice.actions;
+export const { selected, picked, tookStrand, looked } = slice.actions;
 export const viewReducer = slice.reducer;
 
 /** Keeps what should be the same after a reload. */

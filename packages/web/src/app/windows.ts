@@ -57,6 +57,26 @@ const WINDOWS = {
     size: 720,
     body: lazyPart(() => import('../weaving/Carry.tsx')),
   },
+  strands: {
+    title: 'Strands',
+    size: 720,
+    body: lazyPart(() => import('../strands/StrandsTable.tsx')),
+  },
+  sections: {
+    title: 'Sections of the roll',
+    size: 560,
+    body: lazyPart(() => import('../travel/Sections.tsx')),
+  },
+  feed: {
+    title: 'Items of a feed',
+    size: 720,
+    body: lazyPart(() => import('../travel/Feed.tsx')),
+  },
+  cards: {
+    title: 'Cards of a list',
+    size: 780,
+    body: lazyPart(() => import('../travel/Cards.tsx')),
+  },
   fitLines: {
     title: 'Fit the lines',
     size: 780,

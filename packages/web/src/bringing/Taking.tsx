@@ -2,9 +2,10 @@
 import { SegmentedControl, Switch, Table } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Change } from '@cadence/core/programme/change.ts';
+import { create, type Change } from '@cadence/core/programme/change.ts';
 import { heardPieces } from '@cadence/core/programme/heard.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import { cuesInOrder } from '@cadence/core/programme/order.ts';
+import type { Programme, Strand } from '@cadence/core/programme/programme.ts';
 import type { Retiming } from '@cadence/core/programme/retimed.ts';
 import { add, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
@@ -12,11 +13,13 @@ import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { atRest } from '../app/rest.ts';
 import { say, wordsOf } from '../app/say.ts';
-import { currentCues, currentStrand, openNow, useOpen } from '../app/store.ts';
+import { currentStrand, openNow, useOpen } from '../app/store.ts';
+import { strands } from '../strands/strandActions.ts';
 import { BEGIN, WindowFoot } from '../app/WindowFoot.tsx';
 import { showWindow } from '../app/windows.ts';
 import type { Choice, Contents, Planned, Understood } from '../workers/words.worker.ts';
 import { inWords } from './inWords.ts';
+import { Onto } from './Onto.tsx';
 import { Times } from './Times.tsx';
 import classes from './BringIn.module.css';
 
@@ -92,11 +95,12 @@ const possibleWith = (hasCues: boolean, hasSpeech: boolean) => (contents: Conten
       (hasCues || !['add', 'match', 'again'].includes(place)) && (hasSpeech || place !== 'speech'),
   );
 
-/** What a choice would make of the programme as it is now. */
-function planFor(id: string, choice: Choice): Promise<Planned> {
+/** What a choice would make of the programme as it is now, on a strand that may be yet to come. */
+function planFor(id: string, choice: Choice, onto: Strand): Promise<Planned> {
   const now = openNow().programme;
   const stretches = stretchesFor(now, choice.place);
-  return inWords().plan(id, slim(now), currentStrand(now), stretches, choice);
+  const strands = { ...now.strands, [onto.id]: onto };
+  return inWords().plan(id, slim({ ...now, strands }), onto.id, stretches, choice);
 }
 
 /** A script of which this part is here already is the same one, changed. */
@@ -112,7 +116,8 @@ interface TakingProps {
 
 export function Taking({ id, file, found, close }: TakingProps) {
   const { programme } = openNow();
-  const there = currentCues(programme).length;
+  const [onto, setOnto] = useState(() => programme.strands[currentStrand(programme)] as Strand);
+  const there = cuesInOrder(programme, onto.id).length;
   const speech = heardPieces(programme).length;
   const possible = useMemo(() => possibleWith(there > 0, speech > 0), [there, speech]);
   const [first = 'cues'] = found.contents;
@@ -129,7 +134,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const chosen = useRef(false);
   useEffect(() => {
     let stale = false;
-    planFor(id, { contents, place, retiming, cut }).then(
+    planFor(id, { contents, place, retiming, cut }, onto).then(
       (made) => {
         if (stale) return;
         // Another script than the one that is here is not read again.
@@ -147,16 +152,18 @@ export function Taking({ id, file, found, close }: TakingProps) {
     return () => {
       stale = true;
     };
-  }, [id, found, contents, place, retiming, cut, possible]);
+  }, [id, found, contents, place, retiming, cut, onto, possible]);
   const take = async () => {
     try {
-      const { name, parts, note } = await planFor(id, choice);
-      const changes: Change[] = [];
+      const { name, parts, note } = await planFor(id, choice, onto);
+      const isNew = contents !== 'marks' && !(onto.id in openNow().programme.strands);
+      const changes: Change[] = isNew ? [create('strand', onto)] : [];
       for (const part of parts) {
         changes.push(...(JSON.parse(part) as Change[]));
         if (parts.length > 1) await atRest(50);
       }
       make({ name, changes, ...(note !== '' && { note }) });
+      if (contents !== 'marks') strands.take(onto.id);
       close();
       if (canWeave && weaves) showWindow('weave', BEGIN);
       else if (note === '') say.note(`${file.name} was brought in.`);
@@ -189,6 +196,16 @@ export function Taking({ id, file, found, close }: TakingProps) {
           onChange={(value) => {
             setContents(value as Contents);
             setPlace(possible(value as Contents)[0] ?? 'replace');
+          }}
+        />
+      )}
+      {contents !== 'marks' && (
+        <Onto
+          onto={onto}
+          choose={(strand) => {
+            setOnto(strand);
+            const cues = cuesInOrder(programme, strand.id).length;
+            setPlace(possibleWith(cues > 0, speech > 0)(contents)[0] ?? place);
           }}
         />
       )}

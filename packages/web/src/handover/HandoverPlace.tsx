@@ -138,7 +138,9 @@ export default function HandoverPlace() {
                     <Button
                       onClick={() => {
                         go(item.index);
-                        void navigate(`../${finding.kind === 'empty' ? 'words' : 'timing'}`);
+                        void navigate(
+                          `../${cues[finding.cue]?.passage ? 'travel' : finding.kind === 'empty' ? 'words' : 'timing'}`,
+                        );
                       }}
                     >
                       Go to it

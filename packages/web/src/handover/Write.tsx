@@ -5,13 +5,20 @@ import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { Lost } from '@cadence/core/formats/captions.ts';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf } from '@cadence/core/programme/captions.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import { strandsInOrder } from '@cadence/core/programme/order.ts';
+import {
+  isTravelling,
+  type Id,
+  type Programme,
+  type Strand,
+} from '@cadence/core/programme/programme.ts';
 import { fileUrl } from '../app/api.ts';
 import { formatBytes, plural } from '../app/format.ts';
 import { fileName, save } from '../app/save.ts';
 import { say, wordsOf } from '../app/say.ts';
-import { currentStrand, openNow, useOpen } from '../app/store.ts';
+import { openNow, useOpen, useStrand } from '../app/store.ts';
 import { inWords } from '../bringing/inWords.ts';
+import { StrandMenu } from '../strands/StrandMenu.tsx';
 import classes from './HandoverPlace.module.css';
 
 interface SavedFile {
@@ -21,27 +28,30 @@ interface SavedFile {
 }
 
 /** The captions to be written, and what a format may want to know beside them. */
-function toWrite(programme: Programme) {
+function toWrite(programme: Programme, strand: Id) {
   const { frameRate, startTimecode: start, title } = programme.facts;
   return {
-    captions: captionsOf(programme, currentStrand(programme)),
+    captions: captionsOf(programme, strand),
     target: { frameRate, start, title },
   };
 }
 
 /** What each format cannot hold, worked out when the programme rests; undefined until it is. */
-function useLosses(programme: Programme): Readonly<Record<string, readonly Lost[]>> | undefined {
+function useLosses(
+  programme: Programme,
+  strand: Id,
+): Readonly<Record<string, readonly Lost[]>> | undefined {
   const [losses, setLosses] = useState<Readonly<Record<string, readonly Lost[]>>>();
   useEffect(() => {
     let stale = false;
-    const { captions, target } = toWrite(programme);
+    const { captions, target } = toWrite(programme, strand);
     void inWords()
       .losses(captions, target)
       .then((found) => !stale && setLosses(found));
     return () => {
       stale = true;
     };
-  }, [programme]);
+  }, [programme, strand]);
   return losses;
 }
 
@@ -51,8 +61,13 @@ export function Write({ wrong }: { wrong: number }) {
   const [chosen, setChosen] = useState<readonly string[]>(['srt', 'vtt']);
   const [written, setWritten] = useState<readonly SavedFile[]>([]);
   const [busy, setBusy] = useState(false);
-  const count = useMemo(() => toWrite(programme).captions.length, [programme]);
-  const losses = useLosses(programme);
+  const strand = useStrand();
+  const several = useOpen((open) => strandsInOrder(open.programme).length > 1);
+  const count = useMemo(
+    () => toWrite(programme, strand.id).captions.length,
+    [programme, strand.id],
+  );
+  const losses = useLosses(programme, strand.id);
   useEffect(() => () => written.forEach((file) => URL.revokeObjectURL(file.url)), [written]);
 
   const write = async () => {
@@ -60,7 +75,7 @@ export function Write({ wrong }: { wrong: number }) {
     try {
       const formats = CAPTION_FORMATS.filter(({ name }) => chosen.includes(name));
       const files: SavedFile[] = [];
-      for (const format of formats) files.push(await writeFile(format));
+      for (const format of formats) files.push(await writeFile(format, strand, several));
       setWritten(files);
       files.forEach((file) => save(file.url, file.name));
     } catch (error) {
@@ -71,7 +86,17 @@ export function Write({ wrong }: { wrong: number }) {
   };
   return (
     <>
-      <h2>Write</h2>
+      <div className="bar">
+        <h2>Write</h2>
+        <span className="spring" />
+        {several && <StrandMenu />}
+      </div>
+      {isTravelling(strand.kind) && (
+        <p className="quiet">
+          Captions hold no text that travels: “{strand.title}” is seen in the picture only. Take
+          another strand to write.
+        </p>
+      )}
       <div className={classes.formats}>
         {CAPTION_FORMATS.map((format) => (
           <FormatCard
@@ -160,9 +185,13 @@ const holds = (lost: readonly Lost[]): string =>
     : `It cannot hold ${lost.map(({ kind, count }) => `${kind} of ${plural(count, 'cue')}`).join(', ')}.`;
 
 /** Writes a file and reads it back; what does not come back equal is said. */
-async function writeFile({ name, mediaType }: Format): Promise<SavedFile> {
+async function writeFile(
+  { name, mediaType }: Format,
+  strand: Strand,
+  several: boolean,
+): Promise<SavedFile> {
   const { programme } = openNow();
-  const { captions, target } = toWrite(programme);
+  const { captions, target } = toWrite(programme, strand.id);
   const { content, equal } = await inWords().write(name, captions, target);
   const isText = typeof content === 'string';
   const blob = new Blob([isText ? content : (content as Uint8Array<ArrayBuffer>)], {
@@ -175,7 +204,8 @@ async function writeFile({ name, mediaType }: Format): Promise<SavedFile> {
         ? ', read back and equal'
         : ', read back, not quite equal: look it over';
   return {
-    name: `${fileName(programme.facts.title)}.${name}`,
+    // Where there are several strands, the name of the file says which one is in it.
+    name: `${fileName(several ? `${programme.facts.title} ${strand.title}` : programme.facts.title)}.${name}`,
     note: `${formatBytes(blob.size)}${checked}`,
     url: URL.createObjectURL(blob),
   };

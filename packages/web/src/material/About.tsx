@@ -3,7 +3,7 @@ import { Button } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useMemo } from 'react';
 import { EVEN } from '@cadence/core/listen/swing.ts';
-import { setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { setBackdrop, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
 import { addSound } from '@cadence/core/programme/edits/sounds.ts';
 import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
@@ -22,6 +22,7 @@ import { FindPulseAndHits, FindSpeech } from './FindForms.tsx';
 import { useHeard } from './heard.ts';
 import { Plots, useFigures } from './Plots.tsx';
 import { SoundForm } from './SoundForm.tsx';
+import { Still } from './Still.tsx';
 import { Waveform } from './Waveform.tsx';
 import classes from './MaterialPlace.module.css';
 import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
@@ -36,7 +37,7 @@ export function About({ material }: { material: Material }) {
         openNow().programme,
         {
           ...(material.sound && { sound: material.id }),
-          ...(material.picture?.shown && { picture: material.id }),
+          ...(material.kind === 'film' && material.picture?.shown && { picture: material.id }),
         },
         `Use ${material.name}`,
       ),
@@ -58,7 +59,15 @@ export function About({ material }: { material: Material }) {
         {material.sound && !heardToo && facts.sound !== null && (
           <Button onClick={() => showWindow('carry', material.id)}>Carry cues over to it</Button>
         )}
-        {!used && material.kind !== 'font' && (
+        {material.kind === 'image' && facts.backdrop.image !== material.id && (
+          <Button
+            variant="filled"
+            onClick={() => make(setBackdrop(openNow().programme, { image: material.id }))}
+          >
+            Put it behind the text
+          </Button>
+        )}
+        {!used && (material.kind === 'sound' || material.kind === 'film') && (
           <Button onClick={use}>
             {facts.sound === null ? 'Use in the programme' : 'Make it the main sound'}
           </Button>
@@ -69,6 +78,7 @@ export function About({ material }: { material: Material }) {
           <IconAlertTriangle size={18} /> {remark}
         </p>
       ))}
+      {material.kind === 'image' && <Still material={material} />}
       {material.sound && <Wave material={material} heard={heard} />}
       {material.sound && <Figures material={material} sound={material.sound} heard={heard} />}
       {material.sound && <FindSpeech material={material} heard={heard} />}

@@ -20,7 +20,7 @@ export function Dropping({ children }: { children: ReactNode }) {
       <Dropzone.FullScreen onDrop={bringIn} styles={{ inner: { pointerEvents: 'none' } }}>
         <div className="empty" style={{ height: '80vh', justifyContent: 'center' }}>
           <h2>Drop it here</h2>
-          <p>Sound, film, fonts, SRT, WebVTT, LRC or CSV</p>
+          <p>Sound, film, pictures, fonts, SRT, WebVTT, LRC or CSV</p>
         </div>
       </Dropzone.FullScreen>
     </>

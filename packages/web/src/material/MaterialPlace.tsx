@@ -6,7 +6,7 @@ import { removeMaterial } from '@cadence/core/programme/edits/setFacts.ts';
 import { soundOf } from '@cadence/core/programme/heard.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
-import { stillUrl } from '../app/api.ts';
+import { materialUrl, stillUrl } from '../app/api.ts';
 import { make } from '../app/edit.ts';
 import { formatBytes, formatLength, plural } from '../app/format.ts';
 import { openNow, useApp, useAppDispatch, useShown } from '../app/store.ts';
@@ -18,7 +18,7 @@ import classes from './MaterialPlace.module.css';
 import { About } from './About.tsx';
 
 const TAKEN =
-  'audio/*,video/*,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt,.ttml,.dfxp,.xml,.stl,.lrc,.csv,.tsv,.txt,.md,.rtf,.docx,.rss,.atom,.otio,.mid,.midi,.kar';
+  'audio/*,video/*,image/png,image/jpeg,image/webp,image/svg+xml,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt,.ttml,.dfxp,.xml,.stl,.lrc,.csv,.tsv,.txt,.md,.rtf,.docx,.rss,.atom,.otio,.mid,.midi,.kar';
 
 export default function MaterialPlace() {
   const materials = useShown((programme) => programme.materials);
@@ -64,9 +64,10 @@ export default function MaterialPlace() {
         ))}
         <div className={classes.drop}>
           <div>
-            <b>Drop sound, film, fonts or words anywhere</b>
+            <b>Drop sound, film, pictures, fonts or words anywhere</b>
             <br />
-            WAV, MP3, FLAC, OGG, Opus, M4A, MP4, MOV, WebM, MKV, TTF, OTF, WOFF2
+            WAV, MP3, FLAC, OGG, Opus, M4A, MP4, MOV, WebM, MKV, PNG, JPEG, WebP, SVG, TTF, OTF,
+            WOFF2
             <br />
             SRT, WebVTT, TTML, EBU STL, LRC, CSV, text, Markdown, RTF, DOCX, RSS, Atom, OTIO, MIDI
           </div>
@@ -101,13 +102,15 @@ function MaterialCard({ material, on, choose }: CardProps) {
     const { facts } = programme;
     if (facts.sound === material.id || facts.picture === material.id) return 'Programme';
     if (soundOf(programme, material.id)) return 'Heard too';
-    return material.kind === 'font' ? 'Font' : '';
+    return { font: 'Font', image: 'Picture', sound: '', film: '' }[material.kind];
   });
   return (
     <div className={`card ${classes.item} ${on ? classes.on : ''}`}>
       <button type="button" className={classes.choose} aria-pressed={on} onClick={choose}>
         <span className={classes.thumb}>
-          {material.picture?.shown ? (
+          {material.kind === 'image' ? (
+            <img src={materialUrl(material.hash)} alt="" />
+          ) : material.picture?.shown ? (
             <img src={stillUrl(material.hash)} alt="" />
           ) : material.kind === 'font' ? (
             <IconTypography size={26} />
@@ -141,6 +144,8 @@ function MaterialCard({ material, on, choose }: CardProps) {
 function describe(material: Material): string {
   const { picture, sound, family } = material;
   if (family !== null) return `Font, ${family}`;
+  if (material.kind === 'image' && picture)
+    return `Still picture, ${picture.width} × ${picture.height}, ${formatBytes(material.bytes)}`;
   const kind = picture?.shown ? (sound ? 'Picture and sound' : 'Picture') : 'Sound';
   const size = picture?.shown ? `, ${picture.width} × ${picture.height}` : '';
   return `${kind}, ${formatLength(material.length)}${size}, ${formatBytes(material.bytes)}`;

@@ -13,6 +13,7 @@ import { inListening, readMedia, remember } from './heard.ts';
 import { openSetup } from './SetupForm.tsx';
 
 const FONT = /\.(ttf|otf|woff2)$/i;
+const IMAGE = /\.(png|jpe?g|webp|gif|svg|avif)$/i;
 const WORDS =
   /\.(srt|vtt|webvtt|ttml|dfxp|xml|stl|lrc|csv|tsv|txt|md|markdown|rtf|docx|rss|atom|otio|midi?|kar)$/i;
 
@@ -23,17 +24,22 @@ export function bringIn(files: readonly File[]): void {
 
 async function bringInOne(file: File): Promise<void> {
   if (WORDS.test(file.name)) {
-    (await import('../bringing/BringIn.tsx')).openBringIn(file);
+    // In Travel a text is for the sheet; elsewhere it is for cues.
+    if (window.location.pathname.endsWith('/travel'))
+      await (await import('../travel/bringInSheet.ts')).bringInSheet(file);
+    else (await import('../bringing/BringIn.tsx')).openBringIn(file);
     return;
   }
   const id = newId();
   const signal = beginArrival(id);
   const isFont = FONT.test(file.name);
-  const doing = isFont ? 'Reading the font' : 'Listening';
+  const isImage = IMAGE.test(file.name);
+  const doing = isFont ? 'Reading the font' : isImage ? 'Reading the picture' : 'Listening';
   store.dispatch(arriving({ id, name: file.name, state: 'reading', share: 0, message: doing }));
   try {
     if (file.size === 0) throw new Error('The file is empty. It was not taken.');
     if (isFont) await bringInFont(file, id, signal);
+    else if (isImage) await bringInImage(file, id, signal);
     else await bringInMedia(file, id, signal);
     store.dispatch(gone(id));
   } catch (error) {
@@ -129,6 +135,54 @@ async function bringInFont(file: File, id: string, signal: AbortSignal): Promise
       sound: null,
       picture: null,
       family: face.family,
+      remarks: [],
+    }),
+  );
+}
+
+/** A picture that has no size of its own is drawn so large, and no picture is kept larger, in pixels. */
+const [DRAWN, LARGEST] = [1600, 4096];
+
+/** A still picture as PNG, whatever it came as, so that it is the same wherever it is drawn. */
+async function asPng(file: File): Promise<{ png: Blob; width: number; height: number }> {
+  const url = URL.createObjectURL(file);
+  try {
+    const image = new Image();
+    image.src = url;
+    await image.decode();
+    const vector = /svg$/i.test(file.name);
+    const largest = Math.max(image.naturalWidth, image.naturalHeight, 1);
+    const scale = vector ? DRAWN / largest : Math.min(1, LARGEST / largest);
+    const width = Math.max(1, Math.round(image.naturalWidth * scale));
+    const height = Math.max(1, Math.round(image.naturalHeight * scale));
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('2d')?.drawImage(image, 0, 0, width, height);
+    return { png: await canvas.convertToBlob({ type: 'image/png' }), width, height };
+  } catch {
+    throw new Error('This picture cannot be read. It was not taken.');
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}
+
+async function bringInImage(file: File, id: string, signal: AbortSignal): Promise<void> {
+  const { png, width, height } = await asPng(file);
+  const { hash, bytes } = await upload(
+    png,
+    (share) => store.dispatch(changed({ id, share })),
+    signal,
+  );
+  make(
+    addMaterial(openNow().programme, {
+      id,
+      hash,
+      name: file.name,
+      kind: 'image',
+      bytes,
+      length: ZERO,
+      sound: null,
+      picture: { width, height, frameRate: null, codec: 'png', shown: true },
+      family: null,
       remarks: [],
     }),
   );

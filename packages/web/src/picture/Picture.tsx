@@ -1,13 +1,17 @@
 import { useElementSize } from '@mantine/hooks';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { onlyStrand } from '@cadence/core/programme/order.ts';
 import { frameAt } from '@cadence/core/time/frameRate.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { sceneAt, type DrawingList } from '@cadence/core/scene/sceneAt.ts';
+import type { DrawingList } from '@cadence/core/scene/drawing.ts';
+import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { drawScene } from '@cadence/paint/drawScene.ts';
-import { useApp, useShown } from '../app/store.ts';
+import { openNow, useApp, useShown } from '../app/store.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
-import { loadOwnFonts, makePath, shelf } from './studio.ts';
+import { imageOf, whenImages } from './images.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { loadOwnFonts, makePath, preparePassage, shelf } from './studio.ts';
 import classes from './PictureView.module.css';
 
 /** The colour of the word that is being said, where it is lit. */
@@ -18,14 +22,34 @@ const prepared = new WeakMap<object, string>();
 
 /** Draws the scene at the player's time, once for each frame of the programme. */
 export default function Picture() {
-  const programme = useShown((shown) => shown);
+  const whole = useShown((shown) => shown);
+  const strand = useApp((state) => state.view.strand);
+  const only = useApp((state) => state.view.only);
+  const programme = useMemo(
+    () => (only && strand in whole.strands ? onlyStrand(whole, strand) : whole),
+    [whole, only, strand],
+  );
   const safeArea = useApp((state) => state.view.safeArea);
   const light = useApp((state) => state.view.light);
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [fonts, setFonts] = useState(0);
   const [trouble, setTrouble] = useState('');
+  // A crawl has no width, and so nothing to be drawn, until its letters are there.
+  const { passages } = programme;
+  useEffect(() => {
+    let stale = false;
+    for (const passage of Object.values(passages))
+      preparePassage(openNow().programme, passage).then(
+        (fresh) => fresh && !stale && setFonts((count) => count + 1),
+        (error: unknown) => say.problem(`A font was not loaded: ${wordsOf(error)}`),
+      );
+    return () => {
+      stale = true;
+    };
+  }, [passages]);
   const last = useRef(-1);
+  useEffect(() => whenImages(() => setFonts((count) => count + 1)), []);
 
   const draw = useCallback(
     (time: Ticks) => {
@@ -40,6 +64,7 @@ export default function Picture() {
         {
           shelf,
           makePath,
+          image: ({ material }) => imageOf(programme.materials[material]),
           picture: () =>
             (player.video?.readyState ?? 0) >= 2 ? (player.video ?? undefined) : undefined,
         },

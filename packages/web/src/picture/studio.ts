@@ -1,4 +1,6 @@
 /** The shelf of fonts in the browser, and what drawing needs. Loaded with the first text. */
+import type { Passage } from '@cadence/core/programme/passage.ts';
+import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import type { Line } from '@cadence/core/text/lines.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
@@ -36,6 +38,23 @@ export async function loadOwnFonts({ materials }: Programme): Promise<boolean> {
   return fresh.length > 0;
 }
 
+/** Passages for which the shelf has all that they need. */
+const preparedPassages = new WeakSet<Passage>();
+
+/**
+ * Makes sure that a passage can be shaped.
+ *
+ * @returns whether a font came to the shelf
+ */
+export async function preparePassage(programme: Programme, passage: Passage): Promise<boolean> {
+  const own = await loadOwnFonts(programme);
+  if (!own && preparedPassages.has(passage)) return false;
+  const { family, lines } = setIn(passage, programme.facts);
+  const fresh = await shelf.prepare(family, lines);
+  preparedPassages.add(passage);
+  return fresh || own;
+}
+
 /**
  * Makes sure that the text of cues can be shaped, and that of every strand to come.
  *
@@ -49,6 +68,11 @@ export async function prepareAll(
   const byFamily = new Map<string, Line[]>();
   for (const strand of strandsInOrder(programme)) byFamily.set(strand.style.family, []);
   for (const cue of cues) {
+    const passage = programme.passages[cue.passage ?? ''];
+    if (passage) {
+      fresh = (await preparePassage(programme, passage)) || fresh;
+      continue;
+    }
     const family = cue.style.family ?? programme.strands[cue.strand]?.style.family ?? '';
     const lines = byFamily.get(family) ?? [];
     lines.push(...cue.text);

@@ -1,6 +1,7 @@
 import { useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { fittingOf, inOrder } from '@cadence/core/check/findings.ts';
+import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { patiently } from '../app/patiently.ts';
 import { atRest } from '../app/rest.ts';
@@ -14,6 +15,7 @@ const AT_ONCE = 40;
 /** How the text of a cue fits, in the style and the frame that it was measured in. */
 interface Fit {
   readonly strand: Strand | undefined;
+  readonly passage: Passage | undefined;
   readonly frame: Programme['facts']['frame'];
   readonly found: readonly Finding[];
 }
@@ -30,11 +32,15 @@ async function fittings(
   stale: () => boolean,
 ): Promise<readonly Finding[] | undefined> {
   const { prepareAll, shelf } = await patiently(() => import('../picture/studio.ts'));
-  const { strands, facts } = programme;
+  const { strands, facts, passages } = programme;
   const cues = Object.values(programme.cues);
   const isNew = (cue: Cue): boolean => {
     const fit = measured.get(cue);
-    return fit?.frame !== facts.frame || fit.strand !== strands[cue.strand];
+    return (
+      fit?.frame !== facts.frame ||
+      fit.strand !== strands[cue.strand] ||
+      fit.passage !== passages[cue.passage ?? '']
+    );
   };
   let fresh = cues.filter(isNew);
   if (await prepareAll(programme, fresh)) {
@@ -47,6 +53,7 @@ async function fittings(
     for (const cue of fresh.slice(at, at + AT_ONCE))
       measured.set(cue, {
         strand: strands[cue.strand],
+        passage: passages[cue.passage ?? ''],
         frame: facts.frame,
         found: fittingOf(programme, cue, shelf),
       });
@@ -60,7 +67,7 @@ async function fittings(
  */
 export function useFindings(): readonly Finding[] | null {
   const programme = useDeferredValue(useOpen((open) => open.programme));
-  const { facts, strands, cues, materials } = programme;
+  const { facts, strands, cues, materials, passages } = programme;
   const [read, setRead] = useState<readonly Finding[] | null>(null);
   const [fitted, setFitted] = useState<readonly Finding[]>([]);
   const look = useEffectEvent((stale: () => boolean) => {
@@ -80,7 +87,7 @@ export function useFindings(): readonly Finding[] | null {
     return () => {
       stale = true;
     };
-  }, [facts, strands, cues, materials]);
+  }, [facts, strands, cues, materials, passages]);
   return useMemo(
     () =>
       read &&

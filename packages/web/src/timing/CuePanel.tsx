@@ -1,6 +1,7 @@
 /** The selected cue: its text, its times, how it reads, and how it looks. */
 import { Button, ColorInput, NumberInput, Select, SegmentedControl } from '@mantine/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
 import { setStrandStyle, setStyle, setText } from '@cadence/core/programme/edits/reword.ts';
 import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
@@ -14,7 +15,9 @@ import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { act } from '../app/actions.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
-import { currentCues, currentStrand, openNow, useApp, useShown } from '../app/store.ts';
+import { currentCues, currentPieces, openNow, useApp, useShown, useStrand } from '../app/store.ts';
+import { CUE_NAMES } from '../strands/kinds.ts';
+import { Swatch } from '../strands/Swatch.tsx';
 import { familiesFor } from '../picture/families.ts';
 import { WordChips } from '../weaving/WordChips.tsx';
 import { ReadingGauge } from '../words/ReadingGauge.tsx';
@@ -28,6 +31,8 @@ export function CuePanel() {
   const cue = programme.cues[selection.at(-1) ?? ''];
   const count = selection.filter((id) => programme.cues[id]).length;
   const cues = currentCues(programme);
+  const strand = useStrand();
+  const pieces = currentPieces(programme).length;
   if (!cue)
     return (
       <section className={`card ${classes.panel}`} aria-label="Selected cue">
@@ -36,9 +41,11 @@ export function CuePanel() {
           <p>
             {cues.length > 0
               ? 'Click a cue, or press Down to go to the next one.'
-              : 'Make cues from the pieces of speech, or drag in the empty lane under the waveform.'}
+              : pieces > 0
+                ? 'Make cues from the pieces of speech, or drag in the empty lane under the waveform.'
+                : 'Drag in the empty lane under the waveform, or press N at the playhead.'}
           </p>
-          {cues.length === 0 && (
+          {cues.length === 0 && pieces > 0 && (
             <Button variant="filled" onClick={act.makeCues}>
               Make cues from pieces
             </Button>
@@ -49,15 +56,17 @@ export function CuePanel() {
   return (
     <section className={`card ${classes.panel}`} aria-label="Selected cue">
       <h2 className={classes.heading}>
-        <span className={classes.swatch} aria-hidden />
+        <Swatch kind={strand.kind} />
         {count > 1
           ? `${plural(count, 'cue')} selected`
-          : `Subtitle ${placeOf(cues, cue) + 1} of ${cues.length}`}
+          : `${CUE_NAMES[strand.kind]} ${placeOf(cues, cue) + 1} of ${cues.length}`}
       </h2>
       {count > 1 ? (
         <Many
           cues={selection.map((id) => programme.cues[id]).filter((each) => each !== undefined)}
         />
+      ) : cue.passage ? (
+        <Travelling key={cue.id} cue={cue} />
       ) : (
         <One key={cue.id} cue={cue} cues={cues} />
       )}
@@ -101,6 +110,46 @@ function Many({ cues }: { cues: readonly Cue[] }) {
   );
 }
 
+/** A cue that puts a passage on the programme. */
+function Travelling({ cue }: { cue: Cue }) {
+  const passage = useShown((programme) => programme.passages[cue.passage ?? '']);
+  const navigate = useNavigate();
+  return (
+    <>
+      <p className={classes.passage}>{passage?.title}</p>
+      <Times cue={cue} />
+      <Ties cue={cue} />
+      <div className={classes.buttons}>
+        <Button variant="filled" onClick={() => void navigate('../travel')}>
+          Open it in Travel
+        </Button>
+        <Button onClick={act.playCue}>
+          Play it <kbd className="key">Tab</kbd>
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** When a cue starts and ends, to be typed, and how long it is on screen. */
+const Times = ({ cue, children }: { cue: Cue; children?: ReactNode }) => (
+  <div className={classes.times}>
+    {(['start', 'end'] as const).map((edge) => (
+      <TimeField
+        key={edge}
+        label={edge === 'start' ? 'Start' : 'End'}
+        time={cue[edge]}
+        move={(to) => trimCue(openNow().programme, cue.id, edge, to)}
+      />
+    ))}
+    <div>
+      <span className="quiet">On screen</span>
+      <b>{toSeconds(lengthOf(cue)).toFixed(2)} s</b>
+    </div>
+    {children}
+  </div>
+);
+
 function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
   const { frameRate, profile } = useShown((programme) => programme.facts);
   const next = cues[placeOf(cues, cue) + 1];
@@ -109,21 +158,7 @@ function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
     <>
       <CueText cue={cue} />
       <WordChips cue={cue} />
-      <div className={classes.times}>
-        <TimeField
-          label="Start"
-          time={cue.start}
-          move={(to) => trimCue(openNow().programme, cue.id, 'start', to)}
-        />
-        <TimeField
-          label="End"
-          time={cue.end}
-          move={(to) => trimCue(openNow().programme, cue.id, 'end', to)}
-        />
-        <div>
-          <span className="quiet">On screen</span>
-          <b>{toSeconds(lengthOf(cue)).toFixed(2)} s</b>
-        </div>
+      <Times cue={cue}>
         <div>
           <span className="quiet">Gap to next</span>
           <b>
@@ -132,7 +167,7 @@ function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
               : plural(countFrames(subtract(next.start, cue.end), frameRate), 'frame')}
           </b>
         </div>
-      </div>
+      </Times>
       <Ties cue={cue} />
       <ReadingGauge reading={reading} profile={profile} />
       <StyleForm />
@@ -190,9 +225,9 @@ function StyleForm() {
   const selection = useApp((state) => state.view.selection);
   const [scope, setScope] = useState('these');
   const [open, setOpen] = useState(false);
-  const strand = programme.strands[currentStrand(programme)];
+  const strand = useStrand();
   const cue = programme.cues[selection.at(-1) ?? ''];
-  if (!strand || !cue) return null;
+  if (!cue) return null;
   const style: TextStyle = scope === 'all' ? strand.style : { ...strand.style, ...cue.style };
   const set = (part: Partial<TextStyle>) => {
     const { programme: now } = openNow();
@@ -214,7 +249,7 @@ function StyleForm() {
           onChange={setScope}
           data={[
             { value: 'these', label: selection.length > 1 ? 'These cues' : 'This cue' },
-            { value: 'all', label: 'All subtitles' },
+            { value: 'all', label: 'Its whole strand' },
           ]}
         />
         <span className="spring" />

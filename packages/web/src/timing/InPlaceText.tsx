@@ -41,7 +41,7 @@ export function InPlaceText({ cue, page, close }: Props) {
       style={{
         left: Math.max(0, Math.min(x, page.width - width)),
         width: Math.min(width, page.width),
-        top: row * page.shape.step + page.shape.laneTop - 2,
+        top: row * page.shape.step + page.shape.inHand.top - 2,
       }}
       onChange={(event) => setWritten(event.currentTarget.value)}
       onBlur={close}

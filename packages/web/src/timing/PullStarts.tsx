@@ -29,6 +29,7 @@ export default function PullStarts({ close }: { close: () => void }) {
       : startsToNearest(programme, currentStrand(programme), instants, within);
   }, [programme, to, of, reach, frameRate]);
   const what = of === 'words' ? 'word' : 'start';
+  const timed = currentCues(programme).some(({ words }) => words.length > 0);
   const take = () => {
     if (openNow().programme === programme) make(pulls.edit);
     close();
@@ -63,8 +64,9 @@ export default function PullStarts({ close }: { close: () => void }) {
         onChange={(value) => setOf(value as 'cues' | 'words')}
       />
       <p className="quiet" role="status">
-        {plural(pulls.pulls.length, what)} would move;{' '}
-        {plural(pulls.tooFar, of === 'words' ? 'word' : 'cue')} too far from any.
+        {of === 'words' && !timed
+          ? 'No word has its time yet. Weave them first, with Z.'
+          : `${plural(pulls.pulls.length, what)} would move; ${plural(pulls.tooFar, of === 'words' ? 'word' : 'cue')} too far from any.`}
       </p>
       {pulls.pulls.length > 0 && (
         <div className={classes.preview}>

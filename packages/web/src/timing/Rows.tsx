@@ -5,33 +5,16 @@ import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'rea
 import { instantsWithin, within } from '@cadence/core/time/range.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { heardBeats, heardHits, heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
-import { marksInOrder } from '@cadence/core/programme/order.ts';
+import { cuesInOrder, marksInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { saidAt } from '@cadence/core/programme/saidAt.ts';
 import { useDyes } from '../app/dyes.ts';
-import {
-  currentCues,
-  currentStrand,
-  openNow,
-  useApp,
-  useAppDispatch,
-  useShown,
-} from '../app/store.ts';
+import { currentCues, useApp, useAppDispatch, useShown, useStrand } from '../app/store.ts';
 import { looked, ROW_SPANS } from '../app/view.ts';
 import { useHeardAll } from '../material/heard.ts';
-import { player } from '../playback/player.ts';
-import { useTimeFollower } from '../playback/usePlayer.ts';
 import { drawRow } from './drawRow.ts';
-import {
-  countRows,
-  instantAt,
-  pixelsOf,
-  pointOf,
-  rowShape,
-  spanOf,
-  type Page,
-} from './geometry.ts';
+import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
 import { InPlaceText } from './InPlaceText.tsx';
+import { Band, Playhead, SaidWord } from './overlays.tsx';
 import type { RowContent, Wave } from './rowContent.ts';
 import { thingsOf } from './things.ts';
 import { usePointer } from './usePointer.ts';
@@ -49,20 +32,31 @@ export function Rows() {
   const picked = useApp((state) => state.view.picked);
   const waves = useWaves(programme);
   const cues = currentCues(programme);
+  const strand = useStrand();
+  const only = useApp((state) => state.view.only);
+  const { strands, cues: all } = programme;
+  const lanes = useMemo(
+    () => (only ? [strand] : strandsInOrder({ strands })),
+    [only, strand, strands],
+  );
   const [pieces, beats, hits] = [
     heardPieces(programme),
     heardBeats(programme),
     heardHits(programme),
   ];
   const marks = marksInOrder(programme);
-  const hasWords = useMemo(() => cues.some((cue) => cue.words.length > 0), [cues]);
+  const hasWords = useMemo(
+    () =>
+      lanes.some(({ id }) => cuesInOrder({ cues: all }, id).some(({ words }) => words.length > 0)),
+    [all, lanes],
+  );
   const page = useMemo<Page>(
     () => ({
       span: spanOf(secondsARow),
       width: Math.max(1, Math.floor(width)),
-      shape: rowShape(hasWords),
+      shape: rowShape(hasWords, lanes, strand.id),
     }),
-    [secondsARow, width, hasWords],
+    [secondsARow, width, hasWords, lanes, strand.id],
   );
   const count = countRows(page, facts.length);
   const rows = useVirtualizer({
@@ -167,6 +161,10 @@ export function Rows() {
               row={item.index}
               page={page}
               cues={inRow}
+              others={lanes.flatMap(({ id }) =>
+                id === strand.id ? [] : within(cuesInOrder(programme, id), range),
+              )}
+              passages={programme.passages}
               pieces={within(pieces, range)}
               beats={instantsWithin(beats, range)}
               hits={within(hits, range)}
@@ -184,7 +182,7 @@ export function Rows() {
         <SaidWord page={page} />
         <Playhead page={page} scroller={scroller} />
         {pointer.band && <Band page={page} band={pointer.band} />}
-        {editing !== null && programme.cues[editing] && (
+        {editing !== null && programme.cues[editing] && !programme.cues[editing].passage && (
           <InPlaceText cue={programme.cues[editing]} page={page} close={() => setEditing(null)} />
         )}
       </div>
@@ -204,7 +202,17 @@ export function Rows() {
 const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((item, at) => item === b[at]);
 
-const LISTS = new Set(['cues', 'pieces', 'beats', 'hits', 'marks', 'waves', 'selection', 'picked']);
+const LISTS = new Set([
+  'cues',
+  'others',
+  'pieces',
+  'beats',
+  'hits',
+  'marks',
+  'waves',
+  'selection',
+  'picked',
+]);
 
 /** Redrawn only when something in it has changed. */
 const Row = memo(
@@ -235,88 +243,6 @@ const Row = memo(
         : a[key] === b[key],
     ),
 );
-
-/** The playhead: a thread with a shuttle for its head, moved without rendering. */
-function Playhead({
-  page,
-  scroller,
-}: {
-  page: Page;
-  scroller: React.RefObject<HTMLDivElement | null>;
-}) {
-  const element = useRef<HTMLDivElement>(null);
-  const place = (time: Ticks) => {
-    const { row, x } = pointOf(page, time);
-    const top = row * page.shape.step;
-    if (element.current) element.current.style.transform = `translate(${x}px, ${top}px)`;
-    const view = scroller.current;
-    if (!view || !player.state().playing) return;
-    // The row that is read is kept in sight, with the next one under it.
-    const below = top + 2 * page.shape.step > view.scrollTop + view.clientHeight;
-    if (top < view.scrollTop || below) view.scrollTop = Math.max(0, top - page.shape.step * 0.4);
-  };
-  useTimeFollower(place);
-  useLayoutEffect(() => place(player.time));
-  const height = page.shape.laneTop + page.shape.laneHeight + 4;
-  return (
-    <div ref={element} className={classes.playhead} aria-hidden>
-      <svg width={28} height={height + 6} viewBox={`-14 -6 28 ${height + 6}`}>
-        <path d={`M0 4V${height}`} stroke="var(--madder)" strokeWidth={1.8} />
-        <path d="M-13 4Q0 -5 13 4Q0 10 -13 4Z" fill="var(--madder)" />
-        <path d="M-5 4H5" stroke="var(--linen)" strokeWidth={1.4} />
-      </svg>
-    </div>
-  );
-}
-
-/** A light on the word that is said. */
-function SaidWord({ page }: { page: Page }) {
-  const element = useRef<HTMLDivElement>(null);
-  const place = (time: Ticks) => {
-    const light = element.current;
-    if (!light) return;
-    const { programme } = openNow();
-    const said = saidAt(programme, currentStrand(programme), time);
-    light.hidden = !said;
-    if (!said) return;
-    const { row } = pointOf(page, time);
-    const start = row * page.span;
-    const left = pixelsOf(page, Math.max(0, said.word.start - start));
-    const right = pixelsOf(page, Math.min(page.span, said.word.end - start));
-    const top = row * page.shape.step + page.shape.waveTop;
-    light.style.transform = `translate(${left}px, ${top}px)`;
-    light.style.width = `${Math.max(2, right - left)}px`;
-  };
-  useTimeFollower(place);
-  useLayoutEffect(() => place(player.time));
-  const { waveTop, laneTop } = page.shape;
-  return (
-    <div ref={element} className={classes.said} style={{ height: laneTop - waveTop }} aria-hidden />
-  );
-}
-
-/** The stretch that is being selected, over every row that it crosses. */
-function Band({ page, band }: { page: Page; band: { start: Ticks; end: Ticks } }) {
-  const [from, to] = [pointOf(page, band.start), pointOf(page, band.end)];
-  const parts = Array.from({ length: to.row - from.row + 1 }, (_, at) => {
-    const row = from.row + at;
-    const left = at === 0 ? from.x : 0;
-    const right = row === to.row ? to.x : page.width;
-    return { row, left, width: right - left };
-  });
-  return parts.map((part) => (
-    <div
-      key={part.row}
-      className={classes.band}
-      style={{
-        left: part.left,
-        width: part.width,
-        top: part.row * page.shape.step + page.shape.waveTop,
-        height: page.shape.laneTop + page.shape.laneHeight - page.shape.waveTop,
-      }}
-    />
-  ));
-}
 
 /** The outline of every sound that is heard; the same list until one of them changes. */
 function useWaves(programme: Programme): readonly Wave[] {

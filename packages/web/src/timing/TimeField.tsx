@@ -12,11 +12,13 @@ interface TimeFieldProps {
   readonly label: string;
   /** Whether the label is only said, as in a table. */
   readonly bare?: boolean;
+  /** Whether it may lie after the end of the programme. */
+  readonly beyond?: boolean;
   readonly time: Ticks;
   readonly move: (to: Ticks) => Edit;
 }
 
-export function TimeField({ label, bare = false, time, move }: TimeFieldProps) {
+export function TimeField({ label, bare = false, beyond = false, time, move }: TimeFieldProps) {
   const { frameRate, startTimecode, length } = useShown((programme) => programme.facts);
   const shown = formatTimecode(add(time, startTimecode), frameRate);
   const [text, setTyped] = useState(shown);
@@ -32,7 +34,8 @@ export function TimeField({ label, bare = false, time, move }: TimeFieldProps) {
     }
     const typed = parseTypedTime(text, frameRate, startTimecode);
     if (typed === undefined) setProblem(`Write a time as ${shown}, 465f or 18.6s.`);
-    else if (typed < 0 || typed > length) setProblem('This lies outside the programme.');
+    else if (typed < 0 || (typed > length && !beyond))
+      setProblem('This lies outside the programme.');
     else if (!make(move(typed))) setTyped(shown);
   };
   return (

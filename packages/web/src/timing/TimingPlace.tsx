@@ -1,13 +1,13 @@
 /** Timing: the sound in rows, the cues under it, and the picture beside it. */
 import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core';
 import { IconVolume, IconVolumeOff } from '@tabler/icons-react';
-import { heardPieces } from '@cadence/core/programme/heard.ts';
 import { act } from '../app/actions.ts';
 import { hold } from '../app/handActions.ts';
-import { currentCues, useApp, useAppDispatch, useShown } from '../app/store.ts';
+import { currentCues, currentPieces, useApp, useAppDispatch, useShown } from '../app/store.ts';
 import { HANDS, looked, ROW_SPANS, TAPS, type Hand, type TapFor } from '../app/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { Transport } from '../playback/Transport.tsx';
+import { StrandMenu } from '../strands/StrandMenu.tsx';
 import { CuePanel } from './CuePanel.tsx';
 import { HandPanel } from './HandPanel.tsx';
 import { TimesMenu } from './TimesMenu.tsx';
@@ -47,6 +47,7 @@ export default function TimingPlace() {
               {scrub ? <IconVolume size={16} /> : <IconVolumeOff size={16} />}
             </Button>
           </Tooltip>
+          <StrandMenu />
           <span className="spring" />
           <span className="quiet">Tap ; for</span>
           <Select
@@ -84,7 +85,7 @@ export default function TimingPlace() {
 
 function CueActions() {
   const cues = useShown((programme) => currentCues(programme).length);
-  const pieces = useShown((programme) => heardPieces(programme).length);
+  const pieces = useShown((programme) => currentPieces(programme).length);
   return (
     <>
       <Button onClick={() => showWindow('weave')}>Weave</Button>

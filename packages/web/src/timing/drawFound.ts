@@ -105,7 +105,7 @@ export function drawMarks(
   x: Across,
   dyes: Dyes,
 ): void {
-  const { waveTop, laneTop, laneHeight } = page.shape;
+  const { waveTop, bottom } = page.shape;
   const y = waveTop + 9;
   context.textBaseline = 'middle';
   marks.forEach((mark, place) => {
@@ -114,7 +114,7 @@ export function drawMarks(
     const chosen = picked.includes(mark.id);
     context.fillStyle = dyes[look.dye];
     context.globalAlpha = chosen ? 1 : 0.7;
-    context.fillRect(at - 0.75, waveTop, chosen ? 2 : 1.5, laneTop + laneHeight - waveTop);
+    context.fillRect(at - 0.75, waveTop, chosen ? 2 : 1.5, bottom - waveTop);
     context.globalAlpha = 1;
     context.save();
     context.translate(at, y);

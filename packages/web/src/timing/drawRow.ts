@@ -7,11 +7,11 @@ import { countFrames, frameAt, frames } from '@cadence/core/time/frameRate.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { stateOf } from '@cadence/core/programme/wordState.ts';
+import { clothOf, textOn } from '../app/cloth.ts';
 import type { Dyes } from '../app/dyes.ts';
 import { drawBeats, drawHits, drawMarks, drawPieces } from './drawFound.ts';
-import { pixelsOf, WORD_LINE } from './geometry.ts';
+import { pixelsOf, WORD_LINE, type Lane } from './geometry.ts';
 import { fit, FONT, type Across, type RowContent } from './rowContent.ts';
-import { plainWeave } from './weave.ts';
 
 export function drawRow(context: CanvasRenderingContext2D, content: RowContent, dyes: Dyes): void {
   const { page, row } = content;
@@ -25,12 +25,11 @@ export function drawRow(context: CanvasRenderingContext2D, content: RowContent, 
   drawHits(context, content, x, dyes);
   drawSounds(context, content, start, dyes);
   drawBeats(context, content, x, dyes);
-  drawLane(context, content, x, dyes);
-  for (const cue of content.cues) {
-    drawWords(context, content, cue, x, dyes);
-    drawCue(context, content, cue, x, dyes);
-  }
-  drawSeams(context, content, x, dyes);
+  drawEnd(context, content, x, dyes);
+  // Where the strand in hand has no words, those of the others say what is said.
+  const told = content.cues.some(({ words }) => words.length > 0) ? content.cues : content.others;
+  for (const cue of told) drawWords(context, content, cue, x, dyes);
+  for (const lane of page.shape.lanes) drawLane(context, content, lane, x, dyes);
   drawMarks(context, content, x, dyes);
 }
 
@@ -52,7 +51,12 @@ function drawRuler(
     if (time > length) break;
     const at = pixelsOf(page, second * TICKS_PER_SECOND);
     context.fillStyle = dyes.thread;
-    context.fillRect(Math.round(at), second ? 13 : 0, 1, second ? 4 : page.shape.laneTop - 6);
+    context.fillRect(
+      Math.round(at),
+      second ? 13 : 0,
+      1,
+      second ? 4 : (page.shape.lanes[0]?.top ?? 0) - 6,
+    );
     const code = formatTimecode(add(time, startTimecode), frameRate);
     context.font = second ? `400 10.5px ${FONT}` : `600 11.5px ${FONT}`;
     context.fillStyle = second ? dyes.slate : dyes.ink;
@@ -115,23 +119,42 @@ function drawSounds(
   }
 }
 
-function drawLane(
+function drawEnd(
   context: CanvasRenderingContext2D,
   { page, length }: RowContent,
   x: Across,
   dyes: Dyes,
 ): void {
-  const { laneTop, laneHeight } = page.shape;
-  const end = Math.min(page.width, Math.max(0, x(length)));
+  const end = x(length);
+  if (end >= page.width) return;
+  const { inHand, bottom } = page.shape;
+  const at = Math.max(0, end);
+  context.fillStyle = dyes.ink;
+  context.fillRect(at - 2, 17, 2, bottom - 17);
+  context.font = `400 11px ${FONT}`;
+  context.fillStyle = dyes.slate;
+  context.fillText('end of the programme', at + 6, inHand.top + 19);
+}
+
+/** The cues of one strand, which stand back where it is left out of the picture. */
+function drawLane(
+  context: CanvasRenderingContext2D,
+  content: RowContent,
+  lane: Lane,
+  x: Across,
+  dyes: Dyes,
+): void {
+  const { page, length, others } = content;
+  const cues =
+    lane === page.shape.inHand
+      ? content.cues
+      : others.filter(({ strand }) => strand === lane.strand);
   context.fillStyle = dyes.flax;
-  context.fillRect(0, laneTop + laneHeight, end, 1);
-  if (end < page.width) {
-    context.fillStyle = dyes.ink;
-    context.fillRect(end - 2, 17, 2, laneTop + laneHeight - 17);
-    context.font = `400 11px ${FONT}`;
-    context.fillStyle = dyes.slate;
-    context.fillText('end of the programme', end + 6, laneTop + 19);
-  }
+  context.fillRect(0, lane.top + lane.height, Math.min(page.width, Math.max(0, x(length))), 1);
+  context.globalAlpha = lane.muted ? 0.4 : 1;
+  for (const cue of cues) drawCue(context, content, cue, lane, x, dyes);
+  drawSeams(context, page.width, cues, lane, x, dyes);
+  context.globalAlpha = 1;
 }
 
 function drawWords(
@@ -183,12 +206,12 @@ function drawKnot(context: CanvasRenderingContext2D, x: number, y: number, dyes:
 
 function drawCue(
   context: CanvasRenderingContext2D,
-  { page, selection }: RowContent,
+  { page, selection, passages }: RowContent,
   cue: Cue,
+  { kind, top, height }: Lane,
   x: Across,
   dyes: Dyes,
 ): void {
-  const { laneTop: top, laneHeight: height } = page.shape;
   const [from, to] = [x(cue.start), x(cue.end)];
   const [left, right] = [Math.max(0, from), Math.min(page.width, to)];
   if (right - left <= 0) return;
@@ -196,7 +219,7 @@ function drawCue(
   context.save();
   context.beginPath();
   context.roundRect(left, top, Math.max(1, right - left), height, 2);
-  context.fillStyle = plainWeave(context, dyes);
+  context.fillStyle = clothOf(kind, context, dyes);
   context.fill();
   if (chosen) {
     context.strokeStyle = dyes.ink;
@@ -210,10 +233,11 @@ function drawCue(
   context.fillStyle = dyes.linen;
   if (from < 0) drawTear(context, 0, top, height, 1);
   if (to > page.width) drawTear(context, page.width, top, height, -1);
-  const plain = plainText(cue.text).replace(/\s+/g, ' ').trim();
+  const said = cue.passage ? (passages[cue.passage]?.title ?? '') : plainText(cue.text);
+  const plain = said.replace(/\s+/g, ' ').trim();
   const text = from < 0 && plain ? `… ${plain}` : plain;
-  context.font = `500 13px ${FONT}`;
-  context.fillStyle = dyes['on-dye'];
+  context.font = `500 ${height < 24 ? 11.5 : 13}px ${FONT}`;
+  context.fillStyle = dyes[textOn(kind)];
   context.textBaseline = 'middle';
   const room = right - left - 16 - (to > page.width ? 6 : 0);
   const fitted = text ? fit(context, text, room) : '';
@@ -239,23 +263,25 @@ function drawTear(
   context.fill();
 }
 
-/** Four stitches across the shared edge of two cues. */
+/** Stitches across the shared edge of two cues. */
 function drawSeams(
   context: CanvasRenderingContext2D,
-  { page, cues }: RowContent,
+  width: number,
+  cues: readonly Cue[],
+  { top, height }: Lane,
   x: Across,
   dyes: Dyes,
 ): void {
-  const { laneTop: top, laneHeight: height } = page.shape;
   context.strokeStyle = dyes.linen;
   context.lineWidth = 1.6;
   context.beginPath();
   cues.forEach((cue, at) => {
     if (cues[at + 1]?.start !== cue.end) return;
     const edge = x(cue.end);
-    if (edge < 0 || edge > page.width) return;
-    for (let stitch = 0; stitch < 4; stitch++) {
-      const y = top + 4 + (stitch * (height - 8)) / 4;
+    if (edge < 0 || edge > width) return;
+    const stitches = height < 24 ? 2 : 4;
+    for (let stitch = 0; stitch < stitches; stitch++) {
+      const y = top + 4 + (stitch * (height - 8)) / stitches;
       context.moveTo(edge - 4, y);
       context.lineTo(edge + 4, y + 4);
     }

@@ -3,7 +3,17 @@
  *
  * Every row shows the same span of time. Lengths are in pixels of the interface.
  */
+import type { Id, Strand, StrandKind } from '@cadence/core/programme/programme.ts';
 import { TICKS_PER_SECOND, type Ticks } from '@cadence/core/time/ticks.ts';
+
+/** One strand of a row. */
+export interface Lane {
+  readonly strand: Id;
+  readonly kind: StrandKind;
+  readonly muted: boolean;
+  readonly top: number;
+  readonly height: number;
+}
 
 /** The heights inside a row, from its top. */
 export interface RowShape {
@@ -11,19 +21,47 @@ export interface RowShape {
   readonly waveHeight: number;
   /** Baseline of the lower of two lines of words under the waveform and the beats; null where no word is timed. */
   readonly words: number | null;
-  readonly laneTop: number;
-  readonly laneHeight: number;
+  /** The lanes of the strands, from the top. */
+  readonly lanes: readonly Lane[];
+  /** The lane of the strand in hand, which is higher than the others. */
+  readonly inHand: Lane;
+  /** Where the last lane ends. */
+  readonly bottom: number;
   /** From the top of a row to the top of the next. */
   readonly step: number;
 }
 
 /** Pixels from one line of words to the next. */
 export const WORD_LINE = 12;
+/** The height of a lane that is not in hand, and how far apart lanes are. */
+const THIN = 20;
+const APART = 4;
 
-export const rowShape = (hasWords: boolean): RowShape =>
-  hasWords
-    ? { waveTop: 17, waveHeight: 52, words: 93, laneTop: 101, laneHeight: 30, step: 149 }
-    : { waveTop: 17, waveHeight: 52, words: null, laneTop: 78, laneHeight: 32, step: 126 };
+/** The heights of a row with these strands, one of them in hand. */
+export function rowShape(
+  hasWords: boolean,
+  strands: readonly Pick<Strand, 'id' | 'kind' | 'muted'>[],
+  inHand: Id,
+): RowShape {
+  const [first, high] = hasWords ? [101, 30] : [78, 32];
+  let top = first;
+  const lanes = strands.map(({ id, kind, muted }): Lane => {
+    const height = id === inHand ? high : THIN;
+    const lane = { strand: id, kind, muted: muted ?? false, top, height };
+    top += height + APART;
+    return lane;
+  });
+  const bottom = top - APART;
+  return {
+    waveTop: 17,
+    waveHeight: 52,
+    words: hasWords ? 93 : null,
+    lanes,
+    inHand: lanes.find(({ strand }) => strand === inHand) ?? (lanes[0] as Lane),
+    bottom,
+    step: bottom + (hasWords ? 18 : 16),
+  };
+}
 
 export interface Page {
   /** Ticks in a row. */

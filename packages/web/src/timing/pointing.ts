@@ -10,7 +10,7 @@ import { moveBeat } from '@cadence/core/programme/edits/pulse.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { moveWordEdge } from '@cadence/core/programme/edits/weaveCues.ts';
 import { materialTime } from '@cadence/core/programme/heard.ts';
-import { marksInOrder } from '@cadence/core/programme/order.ts';
+import { cuesInOrder, marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { firstEndingAfter, instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
 import { add, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
@@ -24,7 +24,8 @@ export type Target =
   | { readonly kind: 'cue'; readonly cue: Id }
   /** An edge of one of the timed words of a cue. */
   | { readonly kind: 'word'; readonly cue: Id; readonly at: number; readonly edge: Edge }
-  | { readonly kind: 'lane' }
+  /** The empty lane of a strand. */
+  | { readonly kind: 'lane'; readonly strand: Id }
   | { readonly kind: 'mark'; readonly id: Id }
   | { readonly kind: 'beat'; readonly id: Id }
   | { readonly kind: 'thingEdge'; readonly id: Id; readonly edge: Edge; readonly hits: boolean }
@@ -38,6 +39,7 @@ const TAGS = 18;
 /**
  * The target at a point.
  *
+ * @param cues  those of the strand in hand, whose words are under the waveform
  * @param y  pixels from the top of the row
  */
 export function targetAt(
@@ -48,8 +50,8 @@ export function targetAt(
   point: Point,
   y: number,
 ): Target {
-  const { laneTop, laneHeight, waveTop } = page.shape;
-  const inLane = y >= laneTop - 4 && y <= laneTop + laneHeight + 4;
+  const { lanes, bottom, waveTop } = page.shape;
+  const inLane = y >= (lanes[0]?.top ?? 0) - 4 && y <= bottom + 4;
   const time = instantAt(page, point);
   const reach = ticksOf(page, REACH);
   if (!inLane && (hand === 'marks' || (y >= waveTop && y <= waveTop + TAGS))) {
@@ -64,7 +66,9 @@ export function targetAt(
       : undefined;
   if (word) return word;
   if (!inLane) return onWave(programme, hand, time, reach);
-  return inLaneAt(cues, time, reach);
+  // Between two lanes, the upper one.
+  const { strand } = lanes.findLast(({ top }) => y >= top) ?? page.shape.inHand;
+  return inLaneAt(cuesInOrder(programme, strand), strand, time, reach);
 }
 
 function nearest<T extends { readonly at: Ticks }>(
@@ -124,10 +128,10 @@ function wordEdgeAt(cues: readonly Cue[], time: Ticks, reach: Ticks): Target | u
   return found && { kind: 'word', cue: found.cue, at: found.at, edge: found.edge };
 }
 
-function inLaneAt(cues: readonly Cue[], time: Ticks, reach: Ticks): Target {
+function inLaneAt(cues: readonly Cue[], strand: Id, time: Ticks, reach: Ticks): Target {
   const place = firstEndingAfter(cues, (time - reach) as Ticks);
   const [first, second] = [cues[place], cues[place + 1]];
-  if (!first || first.start > time + reach) return { kind: 'lane' };
+  if (!first || first.start > time + reach) return { kind: 'lane', strand };
   if (Math.abs(first.end - time) <= reach && second?.start === first.end)
     return { kind: 'seam', before: first.id, after: second.id };
   // The nearest edge is taken, and inside a narrow cue its middle third can still be held.
@@ -150,7 +154,7 @@ function inLaneAt(cues: readonly Cue[], time: Ticks, reach: Ticks): Target {
   }
   return time >= first.start && time < first.end
     ? { kind: 'cue', cue: first.id }
-    : { kind: 'lane' };
+    : { kind: 'lane', strand };
 }
 
 export const cursorOf: Readonly<Record<Target['kind'], string>> = {
@@ -195,7 +199,6 @@ export function draggedWith(target: Target, selection: readonly Id[], picked: re
 /** The edit that dragging `target` from one instant to another comes to; null where it makes none. */
 export function dragEdit(
   programme: Programme,
-  strand: Id,
   target: Target,
   [from, to]: readonly [from: Ticks, to: Ticks],
   { selection, picked }: { readonly selection: readonly Id[]; readonly picked: readonly Id[] },
@@ -215,7 +218,7 @@ export function dragEdit(
     case 'lane':
       return addCue(
         programme,
-        strand,
+        target.strand,
         { start: to < from ? to : from, end: to < from ? from : to },
         '',
         newId,

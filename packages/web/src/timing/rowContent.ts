@@ -1,6 +1,16 @@
 /** What a row shows, and the little that every part of its drawing needs. */
 import type { Peaks } from '@cadence/core/listen/peaks.ts';
-import type { Beat, Cue, Hit, Id, Mark, Piece, Sound } from '@cadence/core/programme/programme.ts';
+import type { Passage } from '@cadence/core/programme/passage.ts';
+import type {
+  Beat,
+  Cue,
+  Hit,
+  Id,
+  Mark,
+  Piece,
+  Sound,
+  Table,
+} from '@cadence/core/programme/programme.ts';
 import type { FrameRate } from '@cadence/core/time/frameRate.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import type { Hand } from '../app/view.ts';
@@ -9,7 +19,12 @@ import type { Page } from './geometry.ts';
 export interface RowContent {
   readonly row: number;
   readonly page: Page;
+  /** Of the strand in hand. */
   readonly cues: readonly Cue[];
+  /** Of the other strands. */
+  readonly others: readonly Cue[];
+  /** What cues name that are no text of their own. */
+  readonly passages: Table<Passage>;
   readonly pieces: readonly Piece[];
   readonly beats: readonly Beat[];
   readonly hits: readonly Hit[];

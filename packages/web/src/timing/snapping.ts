@@ -1,6 +1,6 @@
 /** What a drag may snap to, how strongly, and what it snapped to. */
 import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
-import { cuesInOrder, marksInOrder } from '@cadence/core/programme/order.ts';
+import { cuesInOrder, marksInOrder, strandsShown } from '@cadence/core/programme/order.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
@@ -17,7 +17,6 @@ type Switches = Readonly<Record<Snap, boolean>>;
 /** Everything in `around` that may be snapped to, but not what is dragged itself. */
 export function catchesIn(
   programme: Programme,
-  strand: Id,
   around: Range,
   on: Switches,
   dragged: readonly Id[],
@@ -31,7 +30,9 @@ export function catchesIn(
         { at: range.end, name: `end of a ${what}` },
       ]);
   const found: Catch[] = [];
-  if (on.cues) found.push(...edges(cuesInOrder(programme, strand), 'cue'));
+  if (on.cues)
+    for (const { id } of strandsShown(programme))
+      found.push(...edges(cuesInOrder(programme, id), 'cue'));
   if (on.pieces) found.push(...edges(heardPieces(programme), 'piece'));
   if (on.hits)
     for (const hit of within(heardHits(programme), around))

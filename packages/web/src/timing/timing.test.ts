@@ -1,6 +1,7 @@
 import { apply } from '@cadence/core/programme/apply.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
-import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
+import { newStrand } from '@cadence/core/programme/defaults.ts';
+import type { Cue, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { at25, countingIds, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
@@ -17,7 +18,8 @@ import {
 import { catchesIn, snapped } from './snapping.ts';
 import { thingsOf } from './things.ts';
 
-const page: Page = { span: spanOf(8), width: 800, shape: rowShape(false) };
+const strand = { id: 's', kind: 'subtitle' } as const;
+const page: Page = { span: spanOf(8), width: 800, shape: rowShape(false, [strand], 's') };
 const marked = (programme: Programme): Programme => ({
   ...programme,
   marks: { k: { id: 'k', at: at25(60), name: 'first oar', purpose: 'place' } },
@@ -59,10 +61,54 @@ const programme = marked(
   ]),
 );
 const cues = cuesInOrder(programme, 's');
-const lane = page.shape.laneTop + 10;
+const lane = page.shape.inHand.top + 10;
 /** A hundred pixels are a second, 25 frames. */
 const target = (frame: number, y = lane, hand: Hand = 'cues') =>
   targetAt(page, programme, cues, hand, pointOf(page, at25(frame)), y);
+
+describe('lanes', () => {
+  const lyrics = { id: 't', kind: 'lyric' } as const;
+  const shape = rowShape(false, [strand, lyrics], 't');
+  const two: Programme = {
+    ...programme,
+    strands: { ...programme.strands, t: newStrand('lyric', 't', 1080) },
+    cues: { ...programme.cues, l1: { ...(cues[0] as Cue), id: 'l1', strand: 't' } },
+  };
+  const at = (frame: number, y: number) =>
+    targetAt({ ...page, shape }, two, [], 'cues', pointOf(page, at25(frame)), y);
+
+  it('stand under each other, the one in hand higher than the rest', () => {
+    const [upper, lower] = shape.lanes;
+    expect(shape.inHand).toBe(lower);
+    expect(upper?.height).toBeLessThan(lower?.height ?? 0);
+    expect((upper?.top ?? 0) + (upper?.height ?? 0)).toBeLessThan(lower?.top ?? 0);
+    expect(shape.step).toBeGreaterThan(shape.bottom);
+  });
+
+  it('are each taken by what lies on them', () => {
+    const [upper, lower] = shape.lanes.map(({ top, height }) => top + height / 2);
+    expect(at(75, upper ?? 0)).toEqual({ kind: 'cue', cue: 'c1' });
+    expect(at(75, lower ?? 0)).toEqual({ kind: 'cue', cue: 'l1' });
+    expect(at(120, lower ?? 0)).toEqual({ kind: 'lane', strand: 't' });
+    expect(at(75, shape.bottom + 10)).toEqual({ kind: 'wave', over: null });
+  });
+
+  it('lend their edges to what is dragged, unless they are left out', () => {
+    const window = { start: at25(40), end: at25(60) };
+    const only = {
+      marks: false,
+      beats: false,
+      bars: false,
+      pieces: false,
+      hits: false,
+      cues: true,
+    };
+    const names = (of: Programme) => catchesIn(of, window, only, ['c1']).map(({ at: to }) => to);
+    expect(names(two)).toEqual([at25(50), at25(100)]);
+    const muted = { ...lyrics, ...two.strands['t'], muted: true } as Strand;
+    expect(names({ ...two, strands: { ...two.strands, t: muted } })).toEqual([]);
+  });
+});
 
 describe('the page of rows', () => {
   it('wraps time, and finds it again', () => {
@@ -90,7 +136,7 @@ describe('the pointer', () => {
     expect(target(99)).toEqual({ kind: 'seam', before: 'c1', after: 'c2' });
     expect(target(101)).toEqual({ kind: 'seam', before: 'c1', after: 'c2' });
     expect(target(151)).toEqual({ kind: 'edge', cue: 'c2', edge: 'end' });
-    expect(target(170)).toEqual({ kind: 'lane' });
+    expect(target(170)).toEqual({ kind: 'lane', strand: 's' });
     expect(target(75, 50)).toEqual({ kind: 'wave', over: null });
   });
 
@@ -120,7 +166,7 @@ describe('the pointer', () => {
       { ...(first as Cue), words: [word('The', 52, 60), word('ferry', 60, 80)] },
       ...cues.slice(1),
     ];
-    const shaped = { ...page, shape: rowShape(true) };
+    const shaped = { ...page, shape: rowShape(true, [strand], 's') };
     const at = (frame: number) =>
       targetAt(shaped, programme, spoken, 'cues', pointOf(page, at25(frame)), 85);
     expect(at(52.5)).toEqual({ kind: 'word', cue: 'c1', at: 0, edge: 'start' });
@@ -139,7 +185,6 @@ describe('dragging', () => {
   const drag = (what: Target, from: number, to: number, selection: string[] = []) => {
     const edit = dragEdit(
       programme,
-      's',
       what,
       [at25(from), at25(to)],
       { selection, picked: [] },
@@ -170,7 +215,7 @@ describe('dragging', () => {
   });
 
   it('makes a cue in the empty lane, in either direction', () => {
-    expect(drag({ kind: 'lane' }, 180, 160)[2]).toEqual([160, 180]);
+    expect(drag({ kind: 'lane', strand: 's' }, 180, 160)[2]).toEqual([160, 180]);
   });
 });
 
@@ -178,7 +223,6 @@ describe('dragging what is in hand', () => {
   const dragged = (what: Target, from: number, to: number, picked: string[] = []) => {
     const edit = dragEdit(
       programme,
-      's',
       what,
       [at25(from), at25(to)],
       { selection: [], picked },
@@ -211,7 +255,7 @@ describe('dragging what is in hand', () => {
     const later = { ...programme, sounds: { s: { ...sound, at: at25(10) } } };
     const target: Target = { kind: 'thingEdge', id: 'p', edge: 'start', hits: false };
     const hands = { selection: [], picked: [] };
-    const edit = dragEdit(later, 's', target, [at25(58), at25(62)], hands, countingIds('n'));
+    const edit = dragEdit(later, target, [at25(58), at25(62)], hands, countingIds('n'));
     expect(frames(apply(later, edit?.changes ?? []).pieces.p?.start)).toBe(52);
   });
 
@@ -225,7 +269,7 @@ describe('what a press picks and carries', () => {
   it('is the thing under it, or nothing', () => {
     expect(pickOf({ kind: 'mark', id: 'k' })).toBe('k');
     expect(pickOf({ kind: 'wave', over: 'p' })).toBe('p');
-    expect(pickOf({ kind: 'lane' })).toBeNull();
+    expect(pickOf({ kind: 'lane', strand: 's' })).toBeNull();
   });
 
   it('is left out of what it may snap to', () => {
@@ -233,7 +277,7 @@ describe('what a press picks and carries', () => {
     expect(draggedWith({ kind: 'mark', id: 'i' }, [], ['k', 'j'])).toEqual(['i']);
     expect(draggedWith({ kind: 'seam', before: 'c1', after: 'c2' }, [], [])).toEqual(['c1', 'c2']);
     expect(draggedWith({ kind: 'cue', cue: 'c1' }, ['c1', 'c3'], [])).toEqual(['c1', 'c3']);
-    expect(draggedWith({ kind: 'lane' }, ['c1'], ['k'])).toEqual([]);
+    expect(draggedWith({ kind: 'lane', strand: 's' }, ['c1'], ['k'])).toEqual([]);
   });
 
   it('has the times that may snap: both ends of a cue, every mark that moves', () => {
@@ -292,7 +336,7 @@ describe('snapping', () => {
       cues: false,
     };
     const names = (on: Partial<typeof off>, dragged: string[] = []) =>
-      catchesIn(programme, 's', around, { ...off, ...on }, dragged).map(({ name }) => name);
+      catchesIn(programme, around, { ...off, ...on }, dragged).map(({ name }) => name);
     expect(names({})).toEqual([]);
     expect(names({ marks: true })).toEqual(['mark “first oar”']);
     expect(names({ marks: true }, ['k'])).toEqual([]);

@@ -7,7 +7,7 @@ import { add, clamp, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { draft, keepDraft, newId } from '../app/edit.ts';
 import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
-import { looked, picked, selected } from '../app/view.ts';
+import { looked, picked, selected, tookStrand } from '../app/view.ts';
 import { player } from '../playback/player.ts';
 import { scrubber } from '../playback/scrub.ts';
 import { playAround } from '../weaving/weaving.ts';
@@ -58,6 +58,13 @@ const cueOf = (target: Target): Id | undefined =>
   target.kind === 'cue' || target.kind === 'edge' || target.kind === 'word'
     ? target.cue
     : undefined;
+
+/** The strand that a target lies on. */
+function strandOf(target: Target): Id | undefined {
+  if (target.kind === 'lane') return target.strand;
+  const cue = target.kind === 'seam' ? target.before : cueOf(target);
+  return openNow().programme.cues[cue ?? '']?.strand;
+}
 
 /** What the pointer is over, of what is in hand. */
 function aim(page: Page, place: Place): Target {
@@ -111,8 +118,7 @@ export function usePointer(
       const moving = movingTimes(programme, hold.target, hold.from, hold.picked);
       const dragged = draggedWith(hold.target, hold.selection, hold.picked);
       const window = around(page, moving, [hold.from, to], near);
-      const strand = currentStrand(programme);
-      const catches = catchesIn(programme, strand, window, snapTo, dragged);
+      const catches = catchesIn(programme, window, snapTo, dragged);
       // The playhead is something to put an edge on, but does not catch itself.
       if (hold.target.kind !== 'wave') catches.push({ at: player.time, name: 'playhead' });
       return snapped(hold.from, to, moving, catches, near);
@@ -150,14 +156,7 @@ export function usePointer(
         tell(event, at, caught);
         return;
       }
-      const edit = dragEdit(
-        programme,
-        currentStrand(programme),
-        hold.target,
-        [hold.from, to],
-        hold,
-        () => hold.id,
-      );
+      const edit = dragEdit(programme, hold.target, [hold.from, to], hold, () => hold.id);
       draft(edit);
       const { shown } = openNow();
       const at =
@@ -200,13 +199,18 @@ export function usePointer(
       const { view } = store.getState();
       const target = aim(page, place);
       const cue = cueOf(target);
-      const more = event.shiftKey || event.ctrlKey || event.metaKey;
+      const strand = strandOf(target);
+      const elsewhere = strand !== undefined && strand !== currentStrand(openNow().programme);
+      if (elsewhere) store.dispatch(tookStrand(strand));
+      // What is selected is all of one strand.
+      const more = !elsewhere && (event.shiftKey || event.ctrlKey || event.metaKey);
       const chosen = (now: readonly Id[], id: Id) => {
         if (more) return now.includes(id) ? now.filter((each) => each !== id) : [...now, id];
         return now.includes(id) ? now : [id];
       };
       const pick = pickOf(target);
-      const selection = cue === undefined ? view.selection : chosen(view.selection, cue);
+      const before = elsewhere ? [] : view.selection;
+      const selection = cue === undefined ? before : chosen(before, cue);
       const picks = pick === null ? view.picked : chosen(view.picked, pick);
       if (cue !== undefined) store.dispatch(selected(selection));
       if (pick !== null) {

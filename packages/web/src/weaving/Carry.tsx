@@ -120,14 +120,17 @@ interface ToldProps {
 }
 
 function Told({ programme, told }: ToldProps) {
-  const { kept, notAsTheyWere, marksAtCuts } = told;
+  const { kept, notAsTheyWere, marksAtCuts, corrections } = told;
   const { frameRate, startTimecode } = programme.facts;
   return (
     <>
       <p role="status">
         <b>{plural(kept, 'cue')} as before</b>
         {notAsTheyWere.length > 0 && `, ${String(notAsTheyWere.length)} not`}
-        {marksAtCuts > 0 && `; ${plural(marksAtCuts, 'mark')} go to the cuts`}.
+        {marksAtCuts > 0 && `; ${plural(marksAtCuts, 'mark')} go to the cuts`}
+        {corrections > 0 &&
+          `; ${plural(corrections, 'correction')} of pieces, beats and hits come along`}
+        .
       </p>
       <NotAsTheyWere
         all={notAsTheyWere.map(({ cue, why }) => ({

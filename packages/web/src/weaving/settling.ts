@@ -8,7 +8,7 @@ import type { Cue, Id, WordTime } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
 import { fixed, stateOf } from '@cadence/core/programme/wordState.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
-import { whenMade } from '../app/edit.ts';
+import { SETTLED, whenMade } from '../app/edit.ts';
 import { store } from '../app/store.ts';
 import { weaveOne } from './weaving.ts';
 
@@ -44,7 +44,7 @@ async function settle(id: Id): Promise<void> {
   const cue = programme?.cues[id];
   const sound = programme?.materials[programme.facts.sound ?? ''];
   if (!cue || !sound || toSeconds(sound.length) > LONGEST || !isUnsettled(cue)) return;
-  await weaveOne(id, 'sure', 'Settle words').catch(() => undefined);
+  await weaveOne(id, 'sure', SETTLED).catch(() => undefined);
 }
 
 function soon(edit: Edit): void {

@@ -39,16 +39,19 @@ export function useRun<T>(): Run<T> {
   };
   const begin = async (work: (told: Told) => Promise<T>) => {
     const mine = ++turn.current;
+    // What is told comes another way than the answer, and may come after it.
+    let over = false;
     again();
     setDoing(['Opening', 0]);
     try {
       const came = await work((...now) => {
-        if (turn.current === mine) setDoing(now);
+        if (!over && turn.current === mine) setDoing(now);
       });
       if (turn.current === mine) setFound(came);
     } catch (error) {
       if (turn.current === mine) setProblem(wordsOf(error));
     } finally {
+      over = true;
       if (turn.current === mine) setDoing(undefined);
     }
   };

@@ -13,13 +13,13 @@ import {
 import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
 import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
-import { heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make, newId } from '../app/edit.ts';
 import { say } from '../app/say.ts';
 import {
   currentCues,
+  currentPieces,
   currentStrand,
   openNow,
   useApp,
@@ -50,7 +50,7 @@ export function Lines({ ref, working }: LinesProps) {
   const programme = useShown((shown) => shown);
   const { facts } = programme;
   const cues = currentCues(programme);
-  const pieces = heardPieces(programme);
+  const pieces = currentPieces(programme);
   const lines = useMemo(() => linesOfWords(cues, pieces), [cues, pieces]);
   const selection = useApp((state) => state.view.selection);
   const dispatch = useAppDispatch();
@@ -96,7 +96,7 @@ export function Lines({ ref, working }: LinesProps) {
   const commands = useMemo((): LineCommands => {
     const linesNow = () => {
       const { programme: now } = openNow();
-      return linesOfWords(currentCues(now), heardPieces(now));
+      return linesOfWords(currentCues(now), currentPieces(now));
     };
     /** Keeps what was typed and gives the cue of the line, which may be new. */
     const keep = (line: WordsLine, text: string): Id | undefined => {

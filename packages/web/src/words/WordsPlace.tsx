@@ -10,21 +10,36 @@ import {
   useRef,
   useState,
 } from 'react';
-import { LANGUAGES, type Language } from '@cadence/core/programme/programme.ts';
+import { useNavigate } from 'react-router';
+import {
+  isTravelling,
+  LANGUAGES,
+  type Language,
+  type Strand,
+} from '@cadence/core/programme/programme.ts';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { countsOf } from '@cadence/core/pace/reading.ts';
 import { countAgain, languageOf, setLanguage } from '@cadence/core/programme/edits/proof.ts';
-import { heardPieces } from '@cadence/core/programme/heard.ts';
 import { isBlank } from '@cadence/core/text/lines.ts';
 import { make } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
 import { lazyPart } from '../app/patiently.ts';
-import { currentCues, openNow, useApp, useAppDispatch, useOpen, useShown } from '../app/store.ts';
+import {
+  currentCues,
+  currentPieces,
+  openNow,
+  useApp,
+  useAppDispatch,
+  useOpen,
+  useShown,
+  useStrand,
+} from '../app/store.ts';
 import { looked, selected } from '../app/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { player } from '../playback/player.ts';
 import { useFindings } from '../proof/useFindings.ts';
 import { showWindow } from '../app/windows.ts';
+import { StrandMenu } from '../strands/StrandMenu.tsx';
 import { CueFields } from './CueFields.tsx';
 import { FindBar } from './FindBar.tsx';
 import { Findings } from './Findings.tsx';
@@ -53,8 +68,9 @@ export default function WordsPlace() {
   const shown = useShown((now) => now);
   // What is typed comes first; what is told of it may come a moment later.
   const programme = useDeferredValue(shown);
+  const strand = useStrand();
   const cues = currentCues(programme);
-  const pieces = heardPieces(programme);
+  const pieces = currentPieces(programme);
   const lines = useMemo(() => linesOfWords(cues, pieces), [cues, pieces]);
   const wordsAs = useApp((state) => state.view.wordsAs);
   const selection = useApp((state) => state.view.selection);
@@ -102,9 +118,11 @@ export default function WordsPlace() {
     return () => document.removeEventListener('keydown', key);
   }, []);
 
+  if (isTravelling(strand.kind)) return <Travels strand={strand} />;
   if (lines.length === 0 && !asText)
     return (
       <NothingToType
+        strand={strand}
         sound={programme.facts.sound !== null}
         write={() => dispatch(looked({ wordsAs: 'text' }))}
       />
@@ -123,6 +141,7 @@ export default function WordsPlace() {
             value={wordsAs}
             onChange={(value) => dispatch(looked({ wordsAs: value as 'lines' | 'text' }))}
           />
+          <StrandMenu />
           <span className="quiet">
             {asText ? (
               <Counts />
@@ -141,7 +160,7 @@ export default function WordsPlace() {
               disabled={empty === 0}
               onClick={() => listening.current?.toNextEmpty()}
             >
-              To the next empty line
+              Next empty line
             </Button>
           )}
         </div>
@@ -149,6 +168,7 @@ export default function WordsPlace() {
         {asText ? (
           <Suspense fallback={<p className="empty">Opening …</p>}>
             <ManuscriptView
+              key={strand.id}
               ref={manuscript}
               findings={findings ?? []}
               find={() => setFinding(true)}
@@ -156,7 +176,7 @@ export default function WordsPlace() {
             />
           </Suspense>
         ) : (
-          <Lines ref={listening} working={working} />
+          <Lines key={strand.id} ref={listening} working={working} />
         )}
       </section>
       <aside className={`side ${classes.side}`}>
@@ -202,11 +222,13 @@ export default function WordsPlace() {
 
 /** How much text there is, and how long it takes to read. */
 function Counts() {
-  const { cues, facts } = useDeferredValue(useOpen((open) => open.programme));
+  const programme = useDeferredValue(useOpen((open) => open.programme));
+  const { facts } = programme;
+  const cues = currentCues(programme);
   const { words, characters, minutes } = useMemo(
     () =>
       countsOf(
-        Object.values(cues).map(({ text }) => text),
+        cues.map(({ text }) => text),
         facts.profile.charactersASecond,
       ),
     [cues, facts.profile],
@@ -286,14 +308,40 @@ function TextTools() {
   );
 }
 
-const NothingToType = ({ sound, write }: { sound: boolean; write: () => void }) => (
+/** A strand of passages has no cues with words of their own. */
+function Travels({ strand }: { strand: Strand }) {
+  const navigate = useNavigate();
+  return (
+    <main className="place">
+      <div className="empty">
+        <StrandMenu />
+        <h2>“{strand.title}” is written in Travel</h2>
+        <p>Take another strand in hand to write its words here.</p>
+        <Button onClick={() => void navigate('../travel')}>To Travel</Button>
+      </div>
+    </main>
+  );
+}
+
+const NothingToType = ({
+  strand,
+  sound,
+  write,
+}: {
+  strand: Strand;
+  sound: boolean;
+  write: () => void;
+}) => (
   <main className="place">
     <div className="empty">
-      <h2>No lines yet</h2>
+      <StrandMenu />
+      <h2>{strand.kind === 'card' ? 'No cards yet' : 'No lines yet'}</h2>
       <p>
-        {sound
-          ? 'No speech has been found in the sound. In Material, find it with other settings; or draw cues by hand in Timing.'
-          : 'Bring in a film or a sound first. Its speech is found, and a line appears here for every piece.'}
+        {strand.kind === 'card'
+          ? 'Write them as text, a paragraph a card, or press N in Timing where one is to begin.'
+          : sound
+            ? 'No speech has been found in the sound. In Material, find it with other settings; or draw cues by hand in Timing.'
+            : 'Bring in a film or a sound first. Its speech is found, and a line appears here for every piece.'}
       </p>
       <Button onClick={write}>Write or paste a text</Button>
     </div>

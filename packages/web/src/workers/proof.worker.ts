@@ -3,11 +3,13 @@ import { expose } from 'comlink';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { measured } from '@cadence/core/check/findings.ts';
 import { proofread } from '@cadence/core/check/proofread.ts';
+import { sheetSlips, type SheetSlip } from '@cadence/core/check/sheetSlips.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { languageOf } from '@cadence/core/programme/edits/proof.ts';
 import type { Cue, Id, Language, Programme } from '@cadence/core/programme/programme.ts';
 import { findIn, type Match, type Search } from '@cadence/core/text/find.ts';
-import { namesAmong, spellerFrom, type Speller } from '@cadence/core/text/spelling.ts';
+import { readSheet } from '@cadence/core/text/sheet.ts';
+import { namesAmong, rightWords, spellerFrom, type Speller } from '@cadence/core/text/spelling.ts';
 
 const files = { 'en-GB': 'british', 'en-US': 'american' } as const;
 const spellers = new Map<Language, Promise<Speller>>();
@@ -84,6 +86,16 @@ async function namesIn(words: readonly string[], language: Language): Promise<st
   return speller ? namesAmong(words, speller) : [];
 }
 
-const proof = { read, suggest, find, namesAmong: namesIn };
+/** What may be wrong in a sheet. */
+async function sheet(
+  { text, separator }: { text: string; separator: string | null },
+  language: Language,
+  right: readonly string[],
+): Promise<SheetSlip[]> {
+  const speller = await spellerFor(language);
+  return sheetSlips(readSheet(text, separator ?? undefined), speller, rightWords(right));
+}
+
+const proof = { sheet, read, suggest, find, namesAmong: namesIn };
 export type Proof = typeof proof;
 expose(proof);

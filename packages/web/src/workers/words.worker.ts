@@ -2,6 +2,8 @@
 import { expose } from 'comlink';
 import type { Caption } from '@cadence/core/formats/captions.ts';
 import { FORMATS, type Format, type WrittenFile } from '@cadence/core/formats/formats.ts';
+import type { FeedItem } from '@cadence/core/formats/feed/read.ts';
+import { sheetFromFile, type SheetFile } from '@cadence/core/formats/sheet/fromFile.ts';
 import { readFile, type FileKind, type ReadFile } from '@cadence/core/formats/readFile.ts';
 import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
 import type { Lost, Target, Warning } from '@cadence/core/formats/captions.ts';
@@ -211,6 +213,19 @@ async function write(
 
 const forget = (window: string): boolean => held.delete(window);
 
-const words = { read, plan, forget, losses, write };
+/** The text of a sheet in a file. */
+const sheet = async (file: Blob, name: string): Promise<SheetFile> => {
+  const found = await sheetFromFile(new Uint8Array(await file.arrayBuffer()), name);
+  return { ...found, warnings: found.warnings.slice(0, TOLD) };
+};
+
+/** The items of a feed. */
+const feed = async (file: Blob, name: string): Promise<readonly FeedItem[]> => {
+  const found = await readFile(new Uint8Array(await file.arrayBuffer()), name);
+  if (!found.items) throw new Error('It is no feed: RSS and Atom are.');
+  return found.items;
+};
+
+const words = { read, plan, forget, losses, write, sheet, feed };
 export type Words = typeof words;
 expose(words);

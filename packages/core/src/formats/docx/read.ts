@@ -6,7 +6,8 @@ import { unzipSync, zipSync, type Unzipped } from 'fflate';
 import { Parser } from 'htmlparser2';
 import mammoth from 'mammoth';
 import { Unreadable, type Warning } from '../captions.ts';
-import { blocksOf, putRow, type Block, type Paragraph, type Sheet } from '../sheet/blocks.ts';
+import type { Paragraph } from '../../text/sheetLines.ts';
+import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/manners.ts';
 
 /** Bytes that the parts of a manuscript may come to once unpacked. */

@@ -1,7 +1,8 @@
 /** Reading Markdown (CommonMark with tables) as a sheet, by the parser `markdown-it`. */
 import MarkdownIt from 'markdown-it';
 import { Unreadable } from '../captions.ts';
-import { blocksOf, putRow, separatorIn, type Block, type Sheet } from '../sheet/blocks.ts';
+import { separatorIn } from '../../text/separator.ts';
+import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/manners.ts';
 
 const parser = new MarkdownIt({ html: true, linkify: false, maxNesting: 20 });

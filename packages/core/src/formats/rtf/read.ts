@@ -5,7 +5,8 @@
  */
 import type { Manner } from '../../text/lines.ts';
 import { Unreadable, type Warning } from '../captions.ts';
-import { blocksOf, type Paragraph, type Sheet } from '../sheet/blocks.ts';
+import type { Paragraph } from '../../text/sheetLines.ts';
+import { blocksOf, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/manners.ts';
 
 /** Destinations whose text is not part of the manuscript. */

@@ -4,9 +4,9 @@ import { nearestFrame } from '../../time/frameRate.ts';
 import { firstEndingAfter, type Range } from '../../time/range.ts';
 import { add, earlier, later, subtract, ZERO } from '../../time/ticks.ts';
 import { create, type Edit } from '../change.ts';
-import { shortestCue } from '../limits.ts';
+import { shortestCue, TRAVELS } from '../limits.ts';
 import { cuesInOrder } from '../order.ts';
-import type { Cue, Id, Programme } from '../programme.ts';
+import { isTravelling, type Cue, type Id, type Programme } from '../programme.ts';
 
 /**
  * Adds a cue to a strand, at the nearest frames to `range` and cut short at its neighbours.
@@ -22,6 +22,7 @@ export function addCue(
 ): Edit {
   const name = 'Add a cue';
   const { frameRate } = programme.facts;
+  if (isTravelling(programme.strands[strand]?.kind)) return { name, changes: [], note: TRAVELS };
   const shortest = shortestCue(programme);
   const start = later(nearestFrame(range.start, frameRate), ZERO);
   const row = cuesInOrder(programme, strand);

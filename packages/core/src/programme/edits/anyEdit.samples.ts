@@ -21,6 +21,7 @@ import { deleteCues, setStyle, setText } from './reword.ts';
 import { startsToNearest } from './snapEdges.ts';
 import { ontoInstants } from './ontoInstants.ts';
 import { splitCue } from './splitCue.ts';
+import { addStrand, cuesToStrand, removeStrand } from './strands.ts';
 import { stretchCues } from './stretchCues.ts';
 import { tapCues } from './tapped.ts';
 import { trimCue } from './trimCue.ts';
@@ -41,7 +42,7 @@ export function anyEdit(
     const ids = Object.keys(table);
     return ids[x % Math.max(1, ids.length)] ?? 'none';
   };
-  switch ((kind ?? 0) % 29) {
+  switch ((kind ?? 0) % 31) {
     case 0:
       return addCue(programme, 's', range, 'the tide turns at the sluice', newId);
     case 1:
@@ -146,6 +147,16 @@ export function anyEdit(
         changes: broughtAlong(programme, old, old, map, newId).changes,
       };
     }
+    case 28: {
+      const strands = Object.keys(programme.strands);
+      const to = strands[x % strands.length] ?? '';
+      const ids = Object.keys(programme.cues).slice(y % 7, (y % 7) + 3);
+      return cuesToStrand(programme, ids, to, z % 2 ? newId : undefined);
+    }
+    case 29:
+      return z % 4
+        ? addStrand(programme, 'lyric', newId())
+        : removeStrand(programme, first(programme.strands));
     default:
       return startsToNearest(programme, 's', [time(x), time(x + y)], time(z)).edit;
   }

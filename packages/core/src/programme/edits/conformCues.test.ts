@@ -2,7 +2,7 @@ import type { Carried } from '../../conform/carrying.ts';
 import { fromSeconds } from '../../time/ticks.ts';
 import { apply } from '../apply.ts';
 import { wholeSound } from '../heard.ts';
-import { cuesInOrder, marksInOrder } from '../order.ts';
+import { beatsInOrder, cuesInOrder, hitsInOrder, marksInOrder, piecesInOrder } from '../order.ts';
 import type { Programme } from '../programme.ts';
 import { firstOverlap } from '../rebase.ts';
 import { at25, countingIds, programmeWithCues, sampleMaterial } from '../samples.ts';
@@ -53,7 +53,7 @@ test('cues go where their sound went and keep their length, and the programme en
     ['c1', at25(25), at25(75)],
     ['c2', at25(350), at25(410)],
   ]);
-  expect(told).toEqual({ kept: 2, notAsTheyWere: [], marksAtCuts: 0 });
+  expect(told).toEqual({ kept: 2, notAsTheyWere: [], marksAtCuts: 0, corrections: 0 });
   expect(after.facts).toMatchObject({ sound: 'new', length: fromSeconds(30) });
 });
 
@@ -173,4 +173,64 @@ test('nothing changes where there is no such sound', () => {
   const before = programme([['The chain goes slack.', 25, 75]]);
   expect(conformCues(before, 'none', 'new', shorter, countingIds()).edit.changes).toEqual([]);
   expect(conformCues(before, 'old', 'none', shorter, countingIds()).edit.changes).toEqual([]);
+});
+
+describe('what the editor corrected in the old sound', () => {
+  const second = (at: number) => fromSeconds(at);
+  const base = programme([]);
+  const before: Programme = {
+    ...base,
+    pieces: {
+      kept: { id: 'kept', material: 'old', start: second(22), end: second(24), kept: true },
+      cut: { id: 'cut', material: 'old', start: second(12), end: second(14), kept: true },
+      found: { id: 'found', material: 'old', start: second(1), end: second(2) },
+      over: { id: 'over', material: 'new', start: second(11), end: second(15) },
+      beside: { id: 'beside', material: 'new', start: second(20), end: second(21) },
+    },
+    hits: {
+      h: { id: 'h', material: 'old', start: second(30), end: second(30.1), level: -9, kept: true },
+    },
+    beats: {
+      b: { id: 'b', material: 'old', at: second(25), bar: '3/4', fixed: true },
+      near: { id: 'near', material: 'new', at: second(15.05), bar: '4/4', fixed: false },
+      far: { id: 'far', material: 'new', at: second(19), bar: null, fixed: false },
+    },
+  };
+
+  test('is so in the new one, where that sound is still there', () => {
+    const { after, told } = carriedOver(before, shorter);
+    expect(told.corrections).toBe(3);
+    expect(piecesInOrder(after, 'new')).toMatchObject([
+      { start: second(12), end: second(14), kept: true },
+      { start: second(20), end: second(21) },
+    ]);
+    expect(hitsInOrder(after, 'new')).toMatchObject([{ start: second(20), kept: true }]);
+    expect(beatsInOrder(after, 'new').map(({ at, fixed }) => [at, fixed])).toEqual([
+      [second(15), true],
+      [second(19), false],
+    ]);
+    // The old sound keeps its own.
+    expect(piecesInOrder(after, 'old')).toHaveLength(3);
+  });
+
+  test('does not go over what was corrected in the new one', () => {
+    const own = { id: 'own', material: 'new', start: second(13), end: second(16), kept: true };
+    const fixed = { id: 'own', material: 'new', at: second(3), bar: null, fixed: true };
+    const { after, told } = carriedOver(
+      {
+        ...before,
+        pieces: { ...before.pieces, own },
+        beats: { ...before.beats, own: fixed },
+      },
+      shorter,
+    );
+    expect(told.corrections).toBe(1);
+    expect(piecesInOrder(after, 'new').filter(({ kept }) => kept)).toMatchObject([{ id: 'own' }]);
+    expect(beatsInOrder(after, 'new')).toHaveLength(3);
+  });
+
+  test('stays behind where it was only said again', () => {
+    const again = shorter.map((each) => ({ ...each, how: 'again' as const }));
+    expect(carriedOver(before, again).told.corrections).toBe(0);
+  });
 });

@@ -5,15 +5,24 @@ import { earlier, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts'
 import { apply } from '../apply.ts';
 import { broughtAlong, type BroughtAlong } from '../broughtAlong.ts';
 import { create, remove, update, type Change, type Edit } from '../change.ts';
+import { correctionsAlong } from './correctionsAlong.ts';
 import { soundOf, stretchOf, wholeSound } from '../heard.ts';
 import type { Id, Material, Programme, Sound } from '../programme.ts';
 
 /** What carrying comes to. */
 export interface Conforming extends Omit<BroughtAlong, 'changes'> {
   readonly edit: Edit;
+  /** Pieces, beats and hits that the editor had corrected, and that are so in the new sound too. */
+  readonly corrections: number;
 }
 
-const nothing = (edit: Edit): Conforming => ({ edit, kept: 0, notAsTheyWere: [], marksAtCuts: 0 });
+const nothing = (edit: Edit): Conforming => ({
+  edit,
+  kept: 0,
+  notAsTheyWere: [],
+  marksAtCuts: 0,
+  corrections: 0,
+});
 
 /**
  * How the new sound is heard: as the old one was, whole, or between the same instants where that was trimmed. Its fades
@@ -53,6 +62,7 @@ export function conformCues(
   if (!old || !was || !becomes) return nothing({ name, changes: [] });
   const fresh = laid(old, was, becomes, map);
   const { changes, ...told } = broughtAlong(programme, old, fresh, map, newId);
+  const corrected = correctionsAlong(programme, from, to, map, newId);
   const { facts } = programme;
   const frame = frameLength(facts.frameRate);
   // A programme that ended with its sound does so still.
@@ -64,9 +74,15 @@ export function conformCues(
   return {
     edit: {
       name,
-      changes: [...changes, ...soundChanges(programme, old, fresh, newId), ...ofFacts],
+      changes: [
+        ...changes,
+        ...corrected.changes,
+        ...soundChanges(programme, old, fresh, newId),
+        ...ofFacts,
+      ],
     },
     ...told,
+    corrections: corrected.count,
   };
 }
 
@@ -104,5 +120,6 @@ export function layWithCues(
   const { from, to } = fresh;
   const same: Carried = { from, to, at: from, until: to, how: 'same' };
   const { changes, ...told } = broughtAlong(programme, old, fresh, [same], newId);
-  return { edit: { ...laying, changes: [...laying.changes, ...changes] }, ...told };
+  const edit = { ...laying, changes: [...laying.changes, ...changes] };
+  return { edit, ...told, corrections: 0 };
 }

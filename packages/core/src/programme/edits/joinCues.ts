@@ -2,6 +2,7 @@
 import { countCharacters } from '../../text/graphemes.ts';
 import { isBlank, linesOf, plainLine, tidyLine, type Line } from '../../text/lines.ts';
 import { remove, update, type Edit } from '../change.ts';
+import { TRAVELS } from '../limits.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
 import { joinedComments } from './emphasise.ts';
@@ -38,6 +39,7 @@ export function joinCues(programme: Programme, ids: readonly Id[]): Edit {
     return { name, changes: [], note: 'There is no cue after this one to join.' };
   if (cues.some((cue) => !chosen.has(cue.id)))
     return { name, changes: [], note: 'Only cues that follow each other can be joined.' };
+  if (cues.some(({ passage }) => passage)) return { name, changes: [], note: TRAVELS };
   const { longestLine } = programme.facts.profile;
   const text = cues
     .map((cue: Cue) => cue.text)

@@ -38,7 +38,7 @@ export function setStyle(
 export function setStrandStyle(programme: Programme, id: Id, part: Partial<TextStyle>): Edit {
   const strand = programme.strands[id];
   const becomes = strand && { style: { ...strand.style, ...part } };
-  return { name: 'Style all subtitles', changes: becomes ? update('strand', strand, becomes) : [] };
+  return { name: 'Style a strand', changes: becomes ? update('strand', strand, becomes) : [] };
 }
 
 export function deleteCues(programme: Programme, ids: readonly Id[]): Edit {

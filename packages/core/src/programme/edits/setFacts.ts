@@ -1,7 +1,30 @@
 /** Edits of the programme as a whole: its facts, and the material that belongs to it. */
 import { create, remove, update, type Change, type Edit } from '../change.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from '../order.ts';
-import type { Facts, Id, Material, Programme } from '../programme.ts';
+import type { Passage } from '../passage.ts';
+import type { Backdrop, Facts, Id, Material, Programme } from '../programme.ts';
+
+/** What of a crawl's look is in pixels. */
+const IN_PIXELS = ['size', 'insetLeft', 'insetRight', 'softEdge', 'bandBlur', 'up'] as const;
+
+/** A passage on a frame so much larger or smaller: it fills the same part of it, in the same time. */
+function scaled({ kind, look, journey }: Passage, scale: number): Partial<Passage> {
+  const fields: readonly string[] = kind === 'roll' ? ['size'] : IN_PIXELS;
+  const larger = Object.entries(look).map(([field, value]) => [
+    field,
+    fields.includes(field) ? Math.round(Number(value) * scale) : value,
+  ]);
+  const { speed, skipStart, skipEnd } = journey;
+  return {
+    look: Object.fromEntries(larger),
+    journey: {
+      ...journey,
+      speed: speed * scale,
+      skipStart: Math.round(skipStart * scale),
+      skipEnd: Math.round(skipEnd * scale),
+    },
+  } as Partial<Passage>;
+}
 
 /**
  * Sets facts of the programme. Another frame height takes the strands' text sizes along, so that
@@ -23,8 +46,22 @@ export function setFacts(
     };
     return scale === 1 ? [] : update('strand', strand, { style });
   });
-  return { name, changes: [...update('programme', programme.facts, part), ...strands] };
+  const passages = Object.values(programme.passages).flatMap((passage) =>
+    scale === 1 ? [] : update('passage', passage, scaled(passage, scale)),
+  );
+  return {
+    name,
+    changes: [...update('programme', programme.facts, part), ...strands, ...passages],
+  };
 }
+
+/** Sets what stands behind the text. */
+export const setBackdrop = (programme: Programme, part: Partial<Backdrop>): Edit =>
+  setFacts(
+    programme,
+    { backdrop: { ...programme.facts.backdrop, ...part } },
+    'Set what stands behind the text',
+  );
 
 /**
  * Adds a material. The first sound becomes what is heard and the first film what is seen; the first
@@ -32,7 +69,7 @@ export function setFacts(
  */
 export function addMaterial(programme: Programme, material: Material): Edit {
   const { facts } = programme;
-  const film = material.picture?.shown && facts.picture === null;
+  const film = material.kind === 'film' && material.picture?.shown && facts.picture === null;
   const sounds = material.sound !== null && facts.sound === null;
   const { picture } = material;
   const part: Partial<Facts> = {
@@ -59,6 +96,7 @@ export function removeMaterial(programme: Programme, id: Id): Edit {
   const unused: Change[] = update('programme', facts, {
     sound: facts.sound === id ? null : facts.sound,
     picture: facts.picture === id ? null : facts.picture,
+    ...(facts.backdrop.image === id && { backdrop: { ...facts.backdrop, image: null } }),
   });
   const found: Change[] = [
     ...piecesInOrder(programme, id).map((piece) => remove('piece', piece)),

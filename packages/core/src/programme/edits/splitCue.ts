@@ -5,7 +5,7 @@ import { words } from '../../text/words.ts';
 import { nearestFrame } from '../../time/frameRate.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import { create, update, type Edit } from '../change.ts';
-import { shortestCue } from '../limits.ts';
+import { shortestCue, TRAVELS } from '../limits.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
 
 /**
@@ -25,6 +25,7 @@ export function splitCue(
   const name = 'Split a cue';
   const cue = programme.cues[id];
   if (!cue) return { name, changes: [] };
+  if (cue.passage) return { name, changes: [], note: TRAVELS };
   const middle = nearestFrame(at, programme.facts.frameRate);
   const shortest = shortestCue(programme);
   if (middle - cue.start < shortest || cue.end - middle < shortest)

@@ -20,13 +20,14 @@ import {
   type TextPlace,
 } from '@cadence/core/programme/edits/emphasise.ts';
 import { rewrite } from '@cadence/core/programme/manuscript.ts';
+import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
 import { act } from '../../app/actions.ts';
 import { make, newId, redo, undo } from '../../app/edit.ts';
 import { beforeLeaving } from '../../app/leaving.ts';
-import { currentCues, currentStrand, openNow, store } from '../../app/store.ts';
+import { currentStrand, openNow, store } from '../../app/store.ts';
 import { selected } from '../../app/view.ts';
 import { player } from '../../playback/player.ts';
 import { htmlOf, linesOfHtml, linesOfPlain } from './clipboard.ts';
@@ -68,6 +69,8 @@ export class ManuscriptEditor {
   readonly #view: EditorView;
   readonly #asks: Asks;
   readonly #offs: (() => void)[];
+  /** The strand that was in hand when it was opened: it stays with it. */
+  readonly #strand = currentStrand(openNow().programme);
   #cues: readonly Cue[] = [];
   #known = new Map<Id, Cue>();
   #selection: readonly Id[] = [];
@@ -172,7 +175,8 @@ export class ManuscriptEditor {
     const { state } = this.#view;
     const now = state.field(paragraphsField);
     const { changed, gone } = now;
-    if (changed === null || !store.getState().open) return;
+    const { open } = store.getState();
+    if (changed === null || !open || !(this.#strand in open.programme.strands)) return;
     const count = now.starts.length;
     let first = paragraphAt(now, Math.min(changed.from, state.doc.length));
     let last = paragraphAt(now, Math.min(changed.to, state.doc.length));
@@ -187,8 +191,7 @@ export class ManuscriptEditor {
     const written = paragraphs.filter(
       ({ cues, text }) => cues.length > 0 || plainText(text) !== '' || count > 1,
     );
-    const { programme } = openNow();
-    const edit = rewrite(programme, currentStrand(programme), { paragraphs: written, gone }, newId);
+    const edit = rewrite(open.programme, this.#strand, { paragraphs: written, gone }, newId);
     this.#view.dispatch({
       effects: setParagraphs.of({ ...now, changed: null, gone: [], regrouped: false }),
       annotations: fromProgramme.of(true),
@@ -297,7 +300,7 @@ export class ManuscriptEditor {
   #heard(): void {
     const { open, view } = store.getState();
     if (!open) return;
-    if (currentCues(open.programme) !== this.#cues) {
+    if (cuesInOrder(open.programme, this.#strand) !== this.#cues) {
       // What is written here and not kept yet goes on top of what came.
       if (this.#view.state.field(paragraphsField).changed !== null) {
         this.keep();
@@ -314,7 +317,7 @@ export class ManuscriptEditor {
 
   /** Brings the text in line with the cues of the programme. */
   #sync(programme: Programme): void {
-    const cues = currentCues(programme);
+    const cues = cuesInOrder(programme, this.#strand);
     if (cues === this.#cues && isInLine(this.#view.state, cues)) return;
     const known = this.#known;
     this.#view.dispatch({

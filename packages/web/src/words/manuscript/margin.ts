@@ -6,21 +6,8 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import { linesOf } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { TimeMarker } from '../../app/timeMarker.ts';
 import { paragraphAt, paragraphEnd, paragraphsField } from './paragraphs.ts';
-
-class TimeMarker extends GutterMarker {
-  readonly #time: string;
-  constructor(time: string) {
-    super();
-    this.#time = time;
-  }
-  override eq(other: GutterMarker): boolean {
-    return other instanceof TimeMarker && other.#time === this.#time;
-  }
-  override toDOM(): Node {
-    return document.createTextNode(this.#time);
-  }
-}
 
 class StayMarker extends GutterMarker {
   readonly #stay: string;

@@ -1,0 +1,53 @@
+import { readSheet } from '../text/sheet.ts';
+import { sheetSlips } from './sheetSlips.ts';
+
+const speller = {
+  isRight: (word: string) => !['Harmonuim', 'Skerrymoor'].includes(word),
+  suggest: () => [],
+} as unknown as Parameters<typeof sheetSlips>[1];
+
+const slips = (text: string, isRight?: (word: string) => boolean) =>
+  sheetSlips(readSheet(text), speller, isRight).map(({ kind, line, message }) => [
+    kind,
+    line,
+    message,
+  ]);
+
+const SHEET = `[heading] Sound and song
+Harmonuim\tFerris Oddy
+Deck\tPerpetua Lisle
+\tJonty Abelwhite
+\tPerpetua Lisle
+
+[heading] Volunteers of Skerrymoor
+[2 columns]
+Jonty Abelwhyte
+Bryony Sallow
+Brìony Sallow
+Hamish Dool
+Greta Dool`;
+
+test('spelling, names in two ways, and names that stand twice are found', () => {
+  expect(slips(SHEET)).toEqual([
+    ['spelling', 1, '“Harmonuim” is in no dictionary'],
+    ['twice', 4, '“Perpetua Lisle” stands here twice'],
+    ['spelling', 6, '“Skerrymoor” is in no dictionary'],
+    ['name', 8, '“Jonty Abelwhyte” here, “Jonty Abelwhite” elsewhere'],
+    ['name', 10, '“Brìony Sallow” here, “Bryony Sallow” elsewhere'],
+  ]);
+});
+
+test('names are not spelled by a dictionary, and words that are right are left alone', () => {
+  expect(slips('Deck\tHarmonuim Lisle\nBell\tUna Thrale')).toEqual([]);
+  expect(slips(SHEET, (word) => word === 'Skerrymoor').map(([kind]) => kind)).toEqual([
+    'spelling',
+    'twice',
+    'name',
+    'name',
+  ]);
+  expect(slips('')).toEqual([]);
+});
+
+test('one name said under two roles is no slip', () => {
+  expect(slips('Deck\tUna Thrale\nBell\tUna Thrale')).toEqual([]);
+});

@@ -1,0 +1,72 @@
+import { cuesInOrder, strandsInOrder } from '../order.ts';
+import { at25, countingIds, programmeWithCues } from '../samples.ts';
+import { plainText } from '../../text/lines.ts';
+import { cardsOf, linesThatFit, makeCards, type CardPlan } from './cards.ts';
+import { done } from './done.samples.ts';
+
+const names = Array.from({ length: 23 }, (_, at) => `Abel Thrupp the ${at + 1}th`);
+const plan: CardPlan = {
+  lines: names,
+  most: 10,
+  from: at25(100),
+  stays: { by: 'reading' },
+  fade: 0,
+};
+const programme = programmeWithCues([['Slack water', 0, 50]]);
+const sizes = (over: Partial<CardPlan> = {}) =>
+  cardsOf(programme, { ...plan, ...over }).map(({ lines }) => lines.length);
+const ends = (over: Partial<CardPlan>) =>
+  cardsOf(programme, { ...plan, ...over }).map(({ end }) => end);
+
+test('a list is shared out evenly, no card with more than it may have', () => {
+  expect(sizes()).toEqual([8, 8, 7]);
+  expect(sizes({ most: 23 })).toEqual([23]);
+  expect(sizes({ lines: ['', ' '] })).toEqual([]);
+});
+
+test('cards stay as long as reading needs, follow each other, and begin where they are wanted', () => {
+  const cards = cardsOf(programme, plan);
+  expect(cards[0]?.start).toBe(at25(100));
+  cards.forEach(({ start }, at) => at > 0 && expect(start).toBe(cards[at - 1]?.end));
+  const { charactersASecond, shortestStay } = programme.facts.profile;
+  const length = (at: number) => (cards[at]?.end ?? 0) - (cards[at]?.start ?? 0);
+  const characters = cards[0]?.lines.join('\n').length ?? 0;
+  expect(length(0)).toBe(at25(Math.ceil((characters / charactersASecond) * 25)));
+  const [short] = cardsOf(programme, { ...plan, lines: ['Fin'] });
+  expect((short?.end ?? 0) - (short?.start ?? 0)).toBeGreaterThanOrEqual(shortestStay);
+});
+
+test('or share a time, to the frame, or stay from one instant to the next', () => {
+  expect(ends({ stays: { by: 'shares', frames: 100 } })).toEqual([133, 167, 200].map(at25));
+  const instants = [50, 150, 175].map(at25);
+  const [first, second, third] = ends({ stays: { by: 'instants', instants } });
+  expect([first, second]).toEqual([at25(150), at25(175)]);
+  expect(third).toBeGreaterThan(at25(175));
+});
+
+test('they are on a strand of cards, the first larger and the last smaller, in one step', () => {
+  const dressed = { ...plan, fade: 6, behind: '#0d0e12' };
+  const after = done(programme, makeCards(programme, dressed, countingIds()));
+  const strand = strandsInOrder(after).find(({ kind }) => kind === 'card');
+  const cues = cuesInOrder(after, strand?.id ?? '');
+  expect(plainText(cues[0]?.text ?? []).split('\n')).toEqual(names.slice(0, 8));
+  const size = strand?.style.size ?? 0;
+  expect(cues.map(({ style }) => style.size)).toEqual([
+    Math.round(size * 1.25),
+    undefined,
+    Math.round(size * 0.85),
+  ]);
+  expect(cues[1]?.style).toEqual({ fade: 6, behind: '#0d0e12' });
+  // Others at the same time are on another strand; after them there is room.
+  const twice = done(after, makeCards(after, plan, countingIds('more')));
+  expect(strandsInOrder(twice).filter(({ kind }) => kind === 'card')).toHaveLength(2);
+  const later = { ...plan, from: at25(1400) };
+  const third = done(after, makeCards(after, later, countingIds('late')));
+  expect(strandsInOrder(third).filter(({ kind }) => kind === 'card')).toHaveLength(1);
+  expect(makeCards(programme, { ...plan, lines: [] }, countingIds()).changes).toEqual([]);
+});
+
+test('as many lines fit as are high enough together', () => {
+  const style = { ...programme.strands.s?.style, size: 50, lineSpacing: 1.2, margin: 60 };
+  expect(linesThatFit(programme.facts, style as never)).toBe(16);
+});

@@ -1,0 +1,110 @@
+/** Cards of a list: names or lines, so many at once, each as long as it takes to read them. */
+import { countCharacters } from '../../text/graphemes.ts';
+import { linesOf } from '../../text/lines.ts';
+import { inColumns } from '../../text/sheet.ts';
+import { frameAfter, frames, nearestFrame } from '../../time/frameRate.ts';
+import type { Range } from '../../time/range.ts';
+import { add, fromSeconds, later, type Ticks } from '../../time/ticks.ts';
+import { create, type Change, type Edit } from '../change.ts';
+import { newStrand } from '../defaults.ts';
+import type { Cue, Facts, Id, Programme, TextStyle } from '../programme.ts';
+import { strandWithRoom } from './strands.ts';
+
+/** How long cards stay: as long as each needs, even shares of a time, or from one instant to the next. */
+export type Stays =
+  | { readonly by: 'reading' }
+  | { readonly by: 'shares'; readonly frames: number }
+  | { readonly by: 'instants'; readonly instants: readonly Ticks[] };
+
+export interface CardPlan {
+  /** What is on them, a line each. */
+  readonly lines: readonly string[];
+  /** Lines on a card at the most; all cards have as many as they can alike. */
+  readonly most: number;
+  /** When the first one comes. */
+  readonly from: Ticks;
+  readonly stays: Stays;
+  /** Frames in which each comes and goes; 0 cuts. */
+  readonly fade: number;
+  /** What fills the frame behind them; undefined leaves the picture. */
+  readonly behind?: string | undefined;
+}
+
+/** A card, and when it is seen. */
+export interface Card extends Range {
+  readonly lines: readonly string[];
+}
+
+/** How many lines of cards fit the frame between its margins. */
+export function linesThatFit({ frame }: Facts, { size, lineSpacing, margin }: TextStyle): number {
+  return Math.max(1, Math.floor((frame.height - 2 * margin) / (size * lineSpacing)));
+}
+
+/** The opening card is larger and the closing one smaller than those between: one family, three sizes. */
+const [OPENING, CLOSING] = [1.25, 0.85];
+
+/** The cards that a list makes, in order. */
+export function cardsOf({ facts }: Programme, { lines, most, from, stays }: CardPlan): Card[] {
+  const { frameRate, profile } = facts;
+  const written = lines.map((line) => line.trim()).filter((line) => line !== '');
+  if (written.length === 0) return [];
+  const groups = inColumns(written, Math.ceil(written.length / Math.max(1, most)), true);
+  const reading = (group: readonly string[]): Ticks => {
+    const characters = countCharacters(group.join('\n'));
+    const needs = fromSeconds(characters / profile.charactersASecond);
+    return frameAfter(later(needs, profile.shortestStay), frameRate);
+  };
+  let start = nearestFrame(from, frameRate);
+  const instants =
+    stays.by === 'instants'
+      ? stays.instants.map((at) => nearestFrame(at, frameRate)).filter((at) => at > start)
+      : [];
+  return groups.map((group, at): Card => {
+    let end = add(start, reading(group));
+    if (stays.by === 'shares') {
+      const share = Math.round(((at + 1) * stays.frames) / groups.length);
+      end = later(
+        add(nearestFrame(from, frameRate), frames(share, frameRate)),
+        add(start, frames(1, frameRate)),
+      );
+    } else if (stays.by === 'instants') end = instants[at] ?? end;
+    const card = { lines: group, start, end };
+    start = end;
+    return card;
+  });
+}
+
+/** Puts the cards of a list on a strand of cards where there is room for them, or on a new one. */
+export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id): Edit {
+  const name = 'Make cards of a list';
+  const cards = cardsOf(programme, plan);
+  const [first, last] = [cards[0], cards.at(-1)];
+  if (!first || !last) return { name, changes: [], note: 'There is nothing on the list.' };
+  const { changes, strand } = strandWithRoom(
+    programme,
+    'card',
+    { start: first.start, end: last.end },
+    newId,
+  );
+  const { size } =
+    programme.strands[strand]?.style ??
+    newStrand('card', strand, programme.facts.frame.height).style;
+  const made = cards.map(({ lines, start, end }, at): Change => {
+    const ratio = cards.length < 2 ? 1 : at === 0 ? OPENING : at === cards.length - 1 ? CLOSING : 1;
+    const cue: Cue = {
+      id: newId(),
+      strand,
+      start,
+      end,
+      text: linesOf(lines.join('\n')),
+      style: {
+        ...(ratio !== 1 && { size: Math.round(size * ratio) }),
+        ...(plan.fade > 0 && { fade: plan.fade }),
+        ...(plan.behind !== undefined && { behind: plan.behind }),
+      },
+      words: [],
+    };
+    return create('cue', cue);
+  });
+  return { name, changes: [...changes, ...made] };
+}

@@ -1,0 +1,132 @@
+/** What is drawn of a crawl that has come so far. */
+import type { Crawl } from '../programme/passage.ts';
+import type { Facts, Id } from '../programme/programme.ts';
+import { unstarred } from '../text/emphasis.ts';
+import type { PlacedItem } from './crawl.ts';
+import type { DrawingItem } from './drawing.ts';
+import { shapedLine } from './shapedLines.ts';
+import type { ShapedLine, TextShaper } from './shaper.ts';
+import { laidCrawl, type LaidCrawl } from './travelling.ts';
+
+type FrameSize = Facts['frame'];
+
+/** One line of text on the band, `x` pixels from the left of the frame. */
+function textOnBand(
+  { look, stage }: LaidCrawl,
+  cue: Id,
+  { x, text, shaped, colour }: { x: number; text: string; shaped: ShapedLine; colour: string },
+  shaper: TextShaper,
+): DrawingItem & { kind: 'text' } {
+  const { family, size } = look;
+  const { ascent, descent } = shaper.metrics(family);
+  const baseline =
+    stage.top + Math.round((stage.height - (ascent + descent) * size) / 2 + ascent * size);
+  return {
+    kind: 'text',
+    text: unstarred(text),
+    cue,
+    box: { x, y: stage.top, w: shaped.width, h: stage.height },
+    opacity: 1,
+    layout: {
+      style: { family, size, colour, outlineColour: '#000000', outlineWidth: 0 },
+      lines: [{ x, baseline, width: shaped.width, runs: shaped.runs }],
+      outOfFrame: 0,
+      missing: shaped.missing,
+    },
+  };
+}
+
+/** The first item of some that ends after `from`, in pixels of the crawl. */
+function firstAfter(items: readonly PlacedItem[], from: number): number {
+  let [low, high] = [0, items.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    const { from: start, width } = items[middle] as PlacedItem;
+    if (start + width <= from) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/**
+ * The text of a crawl in its window.
+ *
+ * @param come  how far it has come from where it is just out of sight, in pixels
+ */
+export function crawlText(
+  crawl: Crawl,
+  cue: Id,
+  come: number,
+  frame: FrameSize,
+  shaper: TextShaper,
+): DrawingItem[] {
+  const laid = laidCrawl(crawl, frame, shaper);
+  const { look, items, once, between, stage } = laid;
+  const found: DrawingItem[] = [];
+  const wide = stage.to - stage.from;
+  if (wide <= 0 || items.length === 0) return found;
+  const box = { x: stage.from, y: stage.top, w: wide, h: stage.height };
+  const window = { box, along: 'across' as const, reach: look.softEdge };
+  const put = (at: number, text: string): void => {
+    const shaped = shapedLine(text, look, shaper);
+    if (at + shaped.width <= come - wide || at >= come) return;
+    const x =
+      look.towards === 'left' ? stage.to - come + at : stage.from + come - at - shaped.width;
+    found.push({
+      ...textOnBand(laid, cue, { x, text, shaped, colour: look.colour }, shaper),
+      window,
+    });
+  };
+  const round = once + between;
+  const first = Math.max(0, Math.floor((come - wide) / round));
+  for (let time = first; time < look.times && time * round < come; time++) {
+    const start = time * round;
+    for (let at = firstAfter(items, come - wide - start - between); at < items.length; at++) {
+      const { from, width, text } = items[at] as PlacedItem;
+      if (start + from >= come) break;
+      put(start + from, text);
+      const last = at === items.length - 1;
+      if (!last || time < look.times - 1) put(start + from + width, look.between);
+    }
+  }
+  return found;
+}
+
+/**
+ * All that is drawn of a crawl.
+ *
+ * @param shown  from 0 to 1: how far the band has come in
+ */
+export function crawlItems(
+  crawl: Crawl,
+  cue: Id,
+  { come, shown }: { readonly come: number; readonly shown: number },
+  frame: FrameSize,
+  shaper: TextShaper,
+): DrawingItem[] {
+  const laid = laidCrawl(crawl, frame, shaper);
+  const { look, stage } = laid;
+  const { top: y, height: h, label } = stage;
+  const items: DrawingItem[] = [];
+  if (look.band > 0 && (look.bandOpacity > 0 || look.bandBlur > 0)) {
+    const x = look.insetLeft;
+    const box = { x, y, w: frame.width - x - look.insetRight, h };
+    items.push({
+      kind: 'band',
+      colour: look.bandColour,
+      box,
+      opacity: look.bandOpacity * shown,
+      ...(look.bandBlur > 0 && { blur: look.bandBlur * shown }),
+    });
+  }
+  items.push(...crawlText(crawl, cue, come, frame, shaper));
+  if (label) {
+    const box = { x: label.from, y, w: label.to - label.from, h };
+    items.push({ kind: 'plate', colour: look.labelBehind, box, opacity: shown });
+    const shaped = shapedLine(look.label, { ...look, bold: true }, shaper);
+    const x = Math.round(label.from + (box.w - shaped.width) / 2);
+    const of = { x, text: look.label, shaped, colour: look.labelColour };
+    items.push({ ...textOnBand(laid, cue, of, shaper), opacity: shown });
+  }
+  return items;
+}

@@ -1,0 +1,186 @@
+/** What an editor wants to know of a passage that travels, worked out by the equation. */
+import { fewestOut, fitOf, type Fit } from '../pace/fit.ts';
+import {
+  atSpeed,
+  evenSpeeds,
+  evenStep,
+  framesInSight,
+  judderOf,
+  longestToRead,
+  wordsPassing,
+  type Travel,
+} from '../pace/travel.ts';
+import { lookOfCrawl, lookOfRoll, sizeOf, withSize, type Passage } from '../programme/passage.ts';
+import type { Cue, Facts } from '../programme/programme.ts';
+import { howManyMayGo, lastToGo, leaveOut, unitsOf } from '../text/leaveOut.ts';
+import type { Line } from '../text/lines.ts';
+import { countCharacters } from '../text/graphemes.ts';
+import { countWords } from '../text/words.ts';
+import { itemsOf } from './crawl.ts';
+import type { TextShaper } from './shaper.ts';
+import { framesOf, laidRoll, sheetOf, travelOf, wayOf, type Way } from './travelling.ts';
+
+/** A text of the passage, and the line of its sheet on which it stands, from 0. */
+interface Said {
+  readonly text: string;
+  readonly line: number;
+}
+
+export interface TravelFigures {
+  readonly way: Way;
+  /** As it travels: in the time that its cue has; in what it needs where it is on the programme nowhere. */
+  readonly travel: Travel;
+  /** Frames that it needs at its speed. */
+  readonly needed: number;
+  /** How unevenly it moves, as a share of its speed: 0 where every frame moves it alike. */
+  readonly judder: number;
+  /** Even speeds on either side, each with the frames that it takes. */
+  readonly options: readonly Travel[];
+  /** How long a line, or a word, is in sight, in seconds. */
+  readonly inSight: number;
+  /** The text that takes longest to read, and how many seconds that is. */
+  readonly longest: { readonly of: Said; readonly needs: number } | undefined;
+  /** How many words pass in a minute, and characters in a second. */
+  readonly wordsAMinute: number;
+  readonly charactersASecond: number;
+  /**
+   * The fastest speed at which it can be read, in pixels a frame: at which the longest line of a roll is long enough in
+   * sight, or no more characters of a crawl pass in a second than can be read.
+   */
+  readonly readable: number;
+}
+
+/** The texts of a passage: lines of a roll, items of a crawl. */
+const saidIn = (passage: Passage, frame: Facts['frame']): readonly Said[] =>
+  passage.kind === 'roll' ? laidRoll(passage, frame).layout.texts : itemsOf(sheetOf(passage));
+
+/** The family in which a passage is set, and all that it says, for whoever has the fonts. */
+export function setIn(passage: Passage, { frame }: Facts): { family: string; lines: Line[] } {
+  const texts = saidIn(passage, frame).map(({ text }) => text);
+  if (passage.kind === 'roll') {
+    const { family } = lookOfRoll(passage, frame.height);
+    // In capitals too, and as heavy as any of it may be.
+    const all = texts.flatMap((text) => [text, text.toUpperCase()]);
+    return { family, lines: all.map((text) => [{ text }]) };
+  }
+  const { family, between, label } = lookOfCrawl(passage, frame.height);
+  return { family, lines: [...texts, between, label].map((text) => [{ text }]) };
+}
+
+const counted = new WeakMap<Passage, number>();
+const characters = new WeakMap<Passage, number>();
+
+/** How many words a passage has. */
+export function wordsIn(passage: Passage, frame: Facts['frame']): number {
+  let words = counted.get(passage);
+  if (words === undefined) {
+    words = saidIn(passage, frame).reduce((sum, { text }) => sum + countWords(text), 0);
+    counted.set(passage, words);
+  }
+  return words;
+}
+
+/** How many characters a passage has. */
+function charactersIn(passage: Passage, frame: Facts['frame']): number {
+  let count = characters.get(passage);
+  if (count === undefined) {
+    count = saidIn(passage, frame).reduce((sum, { text }) => sum + countCharacters(text), 0);
+    characters.set(passage, count);
+  }
+  return count;
+}
+
+/**
+ * The figures of a passage as its cue has it.
+ *
+ * @param cue  that puts it on the programme; undefined where none does
+ */
+export function figuresOf(
+  facts: Facts,
+  passage: Passage,
+  cue: Pick<Cue, 'start' | 'end'> | undefined,
+  shaper: TextShaper,
+): TravelFigures {
+  const { frame, frameRate, profile } = facts;
+  const { journey } = passage;
+  const way = wayOf(passage, frame, shaper);
+  const frames = cue ? framesOf(cue, facts) : atSpeed(way.distance, journey.speed, journey).frames;
+  const travel = travelOf(passage, way, frames);
+  const step = evenStep(frameRate);
+  const seconds = frameRate.den / frameRate.num;
+  const { speed, distance, motion } = travel;
+  const longest = longestToRead(saidIn(passage, frame), profile.charactersASecond);
+  // A second of travel takes so many characters past a point.
+  const passing = (charactersIn(passage, frame) / Math.max(1, way.length)) * (speed / seconds);
+  const readable =
+    passage.kind === 'crawl'
+      ? passing > 0
+        ? (speed * profile.charactersASecond) / passing
+        : Infinity
+      : longest
+        ? (way.window * seconds) / longest.needs
+        : Infinity;
+  return {
+    way,
+    travel,
+    needed: atSpeed(distance, speed, motion).frames,
+    judder: judderOf(speed, step),
+    options: evenSpeeds(distance, speed, step, { motion }),
+    inSight: framesInSight(way.window, speed) * seconds,
+    longest,
+    charactersASecond: passing,
+    readable,
+    wordsAMinute: wordsPassing(wordsIn(passage, frame), way.length, speed, 1 / seconds),
+  };
+}
+
+/** What would make a passage fit so many frames at a speed; undefined where it does. */
+export const fitWithin = (
+  facts: Facts,
+  passage: Passage,
+  { frames, speed }: { readonly frames: number; readonly speed: number },
+  shaper: TextShaper,
+): Fit | undefined => {
+  const { length, distance } = wayOf(passage, facts.frame, shaper);
+  return fitOf({
+    length,
+    window: distance - length,
+    frames,
+    speed,
+    size: sizeOf(passage, facts),
+    lengthAt: (size) => wayOf(withSize(passage, size), facts.frame, shaper).length,
+    motion: passage.journey,
+  });
+};
+
+/**
+ * What to leave out so that a passage is no longer than it may be: the sheet without it, and the lines that go, from 0.
+ * Undefined where what must stay is too long by itself.
+ *
+ * @param most  how long it may be in the direction of travel, in pixels
+ */
+export function leftOutToFit(
+  passage: Passage,
+  most: number,
+  frame: Facts['frame'],
+  shaper: TextShaper,
+): { readonly sheet: string; readonly lines: readonly number[] } | undefined {
+  const { separator } = passage;
+  const read = sheetOf(passage);
+  const units = unitsOf(read, passage.kind === 'crawl');
+  const linesWithout = (count: number) =>
+    lastToGo(units, count).flatMap((at) => units[at]?.lines ?? []);
+  const without = (count: number): Passage => ({
+    ...passage,
+    sheet: leaveOut(passage.sheet, linesWithout(count)),
+    // What parts roles from names is guessed from all of it.
+    separator: separator ?? read.separator?.separator ?? null,
+  });
+  const count = fewestOut(
+    howManyMayGo(units),
+    (some) => wayOf(without(some), frame, shaper).length,
+    most,
+  );
+  if (count === undefined) return undefined;
+  return { sheet: without(count).sheet, lines: linesWithout(count) };
+}

@@ -1,0 +1,193 @@
+/** How far a passage travels, and what of it is in sight at a frame. */
+import {
+  inFrames,
+  movingFrames,
+  offsetAt,
+  STEADY,
+  type Motion,
+  type Travel,
+} from '../pace/travel.ts';
+import {
+  lookOfCrawl,
+  lookOfRoll,
+  type Crawl,
+  type CrawlLook,
+  type Passage,
+  type Roll,
+  type RollLook,
+} from '../programme/passage.ts';
+import type { Cue, Facts, Programme } from '../programme/programme.ts';
+import { readSheet, type ReadSheet } from '../text/sheet.ts';
+import { countFrames, frameAt } from '../time/frameRate.ts';
+import { subtract, type Ticks } from '../time/ticks.ts';
+import { itemsOf, layOutCrawl, type PlacedItem } from './crawl.ts';
+import { layOutRoll, type RollLayout } from './roll.ts';
+import { shapedLine } from './shapedLines.ts';
+import type { TextShaper } from './shaper.ts';
+
+type FrameSize = Facts['frame'];
+
+/** The last sheets that were read: passages that differ in how they look say the same. */
+const lately: { text: string; separator: string | null; read: ReadSheet }[] = [];
+const MOST_LATELY = 4;
+
+/** A sheet as it is understood; one that was read lately is not read again. */
+export function sheetOf({
+  sheet: text,
+  separator = null,
+}: Pick<Passage, 'sheet' | 'separator'>): ReadSheet {
+  const found = lately.find((each) => each.text === text && each.separator === separator);
+  if (found) return found.read;
+  const read = readSheet(text, separator ?? undefined);
+  lately.unshift({ text, separator, read });
+  lately.length = Math.min(lately.length, MOST_LATELY);
+  return read;
+}
+
+/** Remembers what `make` gives as long as the passage lives, for one frame. */
+function remembered<P extends Passage, T>(
+  make: (passage: P, frame: FrameSize) => T,
+): (passage: P, frame: FrameSize) => T {
+  const known = new WeakMap<P, { frame: FrameSize; made: T }>();
+  return (passage, frame) => {
+    const found = known.get(passage);
+    if (found?.frame.width === frame.width && found.frame.height === frame.height)
+      return found.made;
+    const made = make(passage, frame);
+    known.set(passage, { frame, made });
+    return made;
+  };
+}
+
+/** A roll as it stands, and its whole look. */
+export const laidRoll = remembered(
+  (roll: Roll, frame): { readonly look: RollLook; readonly layout: RollLayout } => {
+    const look = lookOfRoll(roll, frame.height);
+    return { look, layout: layOutRoll(sheetOf(roll).parts, look) };
+  },
+);
+
+/** What stands still beside a crawl and behind it, and the window it passes through; in pixels of the frame. */
+export interface CrawlStage {
+  readonly top: number;
+  readonly height: number;
+  /** From the frame's left edge. */
+  readonly from: number;
+  readonly to: number;
+  /** The label's box from the left, where there is a label. */
+  readonly label?: { readonly from: number; readonly to: number };
+}
+
+/** Space on either side of a label's text, as a multiple of its size. */
+const LABEL_PADDING = 0.6;
+/** Height of a crawl's line where it has no band, as a multiple of its size. */
+const LINE = 1.4;
+
+function stageOf(look: CrawlLook, frame: FrameSize, shaper: TextShaper): CrawlStage {
+  const height = Math.round((look.band > 0 ? look.band : LINE) * look.size);
+  const top = frame.height - look.up - height;
+  let [from, to] = [look.insetLeft, frame.width - look.insetRight];
+  if (look.label.trim() === '') return { top, height, from, to };
+  const { width } = shapedLine(look.label, { ...look, bold: true }, shaper);
+  const wide = Math.round(width + 2 * LABEL_PADDING * look.size);
+  const label = look.labelSide === 'left' ? { from, to: from + wide } : { from: to - wide, to };
+  if (look.labelSide === 'left') from += wide;
+  else to -= wide;
+  return { top, height, from, to, label };
+}
+
+export interface LaidCrawl {
+  readonly look: CrawlLook;
+  readonly items: readonly PlacedItem[];
+  /** Of its items once, of what is between two, and of all that travels, in pixels. */
+  readonly once: number;
+  readonly between: number;
+  readonly width: number;
+  readonly stage: CrawlStage;
+}
+
+const crawls = new WeakMap<TextShaper, ReturnType<typeof rememberedCrawl>>();
+const rememberedCrawl = (shaper: TextShaper) =>
+  remembered((crawl: Crawl, frame): LaidCrawl => {
+    const look = lookOfCrawl(crawl, frame.height);
+    const { width: once, between, items } = layOutCrawl(itemsOf(sheetOf(crawl)), look, shaper);
+    const width = once * look.times + between * (look.times - 1);
+    return { look, items, once, between, width, stage: stageOf(look, frame, shaper) };
+  });
+
+/** A crawl as it stands, and its whole look. */
+export function laidCrawl(crawl: Crawl, frame: FrameSize, shaper: TextShaper): LaidCrawl {
+  const laid = crawls.get(shaper) ?? rememberedCrawl(shaper);
+  crawls.set(shaper, laid);
+  return laid(crawl, frame);
+}
+
+/** Forgets crawls that were measured by a shaper, after fonts have been added to it. */
+export const forgetCrawls = (shaper: TextShaper): void => void crawls.delete(shaper);
+
+/** How far a passage goes. Distances are counted from where all of it is just out of sight. */
+export interface Way {
+  /** Of the text in the direction of travel, in pixels. */
+  readonly length: number;
+  /** What it passes through: the height of the frame, or the width of the crawl's window. */
+  readonly window: number;
+  /** How far in it begins. */
+  readonly from: number;
+  /** From there to where it ends. */
+  readonly distance: number;
+}
+
+export function wayOf(passage: Passage, frame: FrameSize, shaper: TextShaper): Way {
+  const { journey } = passage;
+  let length: number;
+  let window: number;
+  let [from, left] = [journey.skipStart, journey.skipEnd];
+  if (passage.kind === 'roll') {
+    const { layout, look } = laidRoll(passage, frame);
+    [length, window] = [layout.height, frame.height];
+    // What stands still at the beginning, or at the end, stands in the middle.
+    const middles = [layout.blocks.at(0), layout.blocks.at(-1)].map((block) =>
+      block ? Math.round(block.top + Math.min(block.height, window) / 2) : 0,
+    ) as [number, number];
+    const [first, last] = look.downwards
+      ? ([length - middles[1], length - middles[0]] as const)
+      : middles;
+    if (journey.holdStart > 0) from = Math.round(window / 2) + first;
+    if (journey.holdEnd > 0) left = Math.round(window / 2) + length - last;
+  } else {
+    const { width, stage } = laidCrawl(passage, frame, shaper);
+    [length, window] = [width, Math.max(1, stage.to - stage.from)];
+  }
+  return { length, window, from, distance: Math.max(1, length + window - from - left) };
+}
+
+/** The travel of a passage in so many frames, and the motion for which there is time in them. */
+export function travelOf(
+  { journey }: Pick<Passage, 'journey'>,
+  { distance }: Pick<Way, 'distance'>,
+  frames: number,
+): Travel & { readonly motion: Motion } {
+  const motion = movingFrames(frames, journey) > 0 ? journey : STEADY;
+  if (journey.follows === 'speed') return { ...inFrames(distance, frames, motion), motion };
+  return { distance, frames, speed: journey.speed, motion };
+}
+
+/** How many frames a cue lasts, at least one. */
+export const framesOf = (
+  { start, end }: Pick<Cue, 'start' | 'end'>,
+  { frameRate }: Facts,
+): number => Math.max(1, countFrames(subtract(end, start), frameRate));
+
+/** How far a passage has come at a time while its cue lasts, from where all of it is just out of sight, in pixels. */
+export function comeTo(
+  { facts }: Programme,
+  cue: Cue,
+  passage: Passage,
+  time: Ticks,
+  shaper: TextShaper,
+): number {
+  const way = wayOf(passage, facts.frame, shaper);
+  const travel = travelOf(passage, way, framesOf(cue, facts));
+  const frame = frameAt(time, facts.frameRate) - countFrames(cue.start, facts.frameRate);
+  return way.from + offsetAt(travel, frame, travel.motion);
+}

@@ -1,0 +1,122 @@
+/** Which strand is in hand, and what can be done with it. */
+import { Button, Menu } from '@mantine/core';
+import { IconCheck, IconChevronDown, IconEyeOff } from '@tabler/icons-react';
+import { STRAND_TITLES } from '@cadence/core/programme/defaults.ts';
+import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
+import { TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
+import { plural } from '../app/format.ts';
+import { useApp, useShown, useStrand } from '../app/store.ts';
+import { showWindow } from '../app/windows.ts';
+import { strands } from './strandActions.ts';
+import { Swatch } from './Swatch.tsx';
+import classes from './strands.module.css';
+
+export function StrandMenu() {
+  const programme = useShown((shown) => shown);
+  const inHand = useStrand();
+  const only = useApp((state) => state.view.only);
+  const chosen = useApp((state) => state.view.selection.length);
+  const all = strandsInOrder(programme);
+  const others = all.filter(({ id }) => id !== inHand.id);
+  const bring = (to: Strand, copies: boolean) => (
+    <Menu.Item
+      key={to.id}
+      leftSection={<Swatch kind={to.kind} />}
+      onClick={() => strands.bring(to.id, copies)}
+    >
+      {to.title}
+    </Menu.Item>
+  );
+  return (
+    <Menu position="bottom-start" width={320}>
+      <Menu.Target>
+        <Button
+          aria-label={`Strand in hand: ${inHand.title}`}
+          leftSection={<Swatch kind={inHand.kind} />}
+          rightSection={<IconChevronDown size={14} />}
+        >
+          <span className={classes.name}>
+            {only && others.length > 0 ? `Only ${inHand.title}` : inHand.title}
+          </span>
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {all.map((strand) => (
+          <Menu.Item
+            key={strand.id}
+            role="menuitemradio"
+            aria-checked={strand.id === inHand.id}
+            fw={strand.id === inHand.id ? 650 : 400}
+            leftSection={<Swatch kind={strand.kind} />}
+            rightSection={
+              <span className="quiet">
+                {strand.muted && <IconEyeOff size={14} aria-label="not in the picture" />}{' '}
+                {plural(cuesInOrder(programme, strand.id).length, 'cue')}
+              </span>
+            }
+            onClick={() => strands.take(strand.id)}
+          >
+            {strand.title}
+          </Menu.Item>
+        ))}
+        <Menu.Divider />
+        {others.length > 0 && (
+          <Menu.Item
+            role="menuitemcheckbox"
+            aria-checked={only}
+            leftSection={only ? <IconCheck size={14} /> : <span className={classes.blank} />}
+            rightSection={<kbd className="key">Alt S</kbd>}
+            onClick={strands.toggleOnly}
+          >
+            Only this strand
+          </Menu.Item>
+        )}
+        <Menu.Item
+          role="menuitemcheckbox"
+          aria-checked={!inHand.muted}
+          leftSection={inHand.muted ? <span className={classes.blank} /> : <IconCheck size={14} />}
+          rightSection={<kbd className="key">Alt M</kbd>}
+          onClick={strands.toggleMuted}
+        >
+          In the picture
+        </Menu.Item>
+        <Menu.Item
+          leftSection={<span className={classes.blank} />}
+          rightSection={<kbd className="key">Alt K</kbd>}
+          onClick={() => showWindow('strands')}
+        >
+          All strands …
+        </Menu.Item>
+        <Menu.Divider />
+        <Menu.Sub>
+          <Menu.Sub.Target>
+            <Menu.Sub.Item>New strand</Menu.Sub.Item>
+          </Menu.Sub.Target>
+          <Menu.Sub.Dropdown>
+            {TEXT_KINDS.map((kind) => (
+              <Menu.Item
+                key={kind}
+                leftSection={<Swatch kind={kind} />}
+                onClick={() => strands.add(kind)}
+              >
+                {STRAND_TITLES[kind]}
+              </Menu.Item>
+            ))}
+          </Menu.Sub.Dropdown>
+        </Menu.Sub>
+        {others.length > 0 &&
+          [false, true].map((copies) => (
+            <Menu.Sub key={String(copies)}>
+              <Menu.Sub.Target>
+                <Menu.Sub.Item disabled={chosen === 0}>
+                  {copies ? 'Copy' : 'Move'}{' '}
+                  {chosen === 0 ? 'the selected cues' : plural(chosen, 'selected cue')} to
+                </Menu.Sub.Item>
+              </Menu.Sub.Target>
+              <Menu.Sub.Dropdown>{others.map((strand) => bring(strand, copies))}</Menu.Sub.Dropdown>
+            </Menu.Sub>
+          ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

@@ -1,0 +1,192 @@
+/** Makes cards of a list of names or lines: seen before they are made. */
+import { NumberInput, SegmentedControl, Select, Textarea } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import {
+  cardsOf,
+  linesThatFit,
+  makeCards,
+  type CardPlan,
+  type Stays,
+} from '@cadence/core/programme/edits/cards.ts';
+import { newStrand } from '@cadence/core/programme/defaults.ts';
+import { heardBeats } from '@cadence/core/programme/heard.ts';
+import { marksInOrder } from '@cadence/core/programme/order.ts';
+import { itemsOf } from '@cadence/core/scene/crawl.ts';
+import { sheetOf } from '@cadence/core/scene/travelling.ts';
+import { frameBefore } from '@cadence/core/time/frameRate.ts';
+import { add, subtract, toSeconds } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { make, newId } from '../app/edit.ts';
+import { plural } from '../app/format.ts';
+import { openNow, useOpen } from '../app/store.ts';
+import { WindowFoot, type WindowProps } from '../app/WindowFoot.tsx';
+import windows from '../app/windows.module.css';
+import { player } from '../playback/player.ts';
+import { strands } from '../strands/strandActions.ts';
+import { passageNow } from './now.ts';
+import classes from './Travel.module.css';
+
+type By = 'reading' | 'shares' | 'beats' | 'bars' | 'marks';
+const BLACK = '#0d0e12';
+
+export default function Cards({ close }: WindowProps) {
+  const programme = useOpen((open) => open.programme);
+  const { facts } = programme;
+  const { frameRate, startTimecode } = facts;
+  const style = useMemo(
+    () => newStrand('card', '', facts.frame.height).style,
+    [facts.frame.height],
+  );
+  const [text, setText] = useState(() => {
+    const passage = passageNow();
+    return passage
+      ? itemsOf(sheetOf(passage))
+          .map((item) => item.text)
+          .join('\n')
+      : '';
+  });
+  const fits = linesThatFit(facts, style);
+  const [most, setMost] = useState(Math.min(6, fits));
+  const [by, setBy] = useState<By>('reading');
+  const [seconds, setSeconds] = useState(30);
+  const [fade, setFade] = useState(0);
+  const [behind, setBehind] = useState<'picture' | 'black'>('black');
+  const [from] = useState(() => frameBefore(player.time, frameRate));
+  const fps = frameRate.num / frameRate.den;
+  const plan = useMemo<CardPlan>(() => {
+    const instants = {
+      beats: () => heardBeats(programme).map(({ at }) => at),
+      bars: () =>
+        heardBeats(programme)
+          .filter(({ bar }) => bar !== null)
+          .map(({ at }) => at),
+      marks: () => marksInOrder(programme).map(({ at }) => at),
+    };
+    const stays: Stays =
+      by === 'reading'
+        ? { by }
+        : by === 'shares'
+          ? { by, frames: Math.max(1, Math.round(seconds * fps)) }
+          : { by: 'instants', instants: instants[by]() };
+    return {
+      lines: text.split('\n'),
+      most,
+      from,
+      stays,
+      fade,
+      behind: behind === 'black' ? BLACK : undefined,
+    };
+  }, [programme, text, most, from, by, seconds, fps, fade, behind]);
+  const cards = useMemo(() => cardsOf(programme, plan), [programme, plan]);
+  const end = cards.at(-1)?.end;
+  const code = (at: typeof from) => formatTimecode(add(at, startTimecode), frameRate);
+  const take = (): void => {
+    const edit = makeCards(openNow().programme, plan, newId);
+    make(edit);
+    const cue = edit.changes.find(({ entity }) => entity === 'cue');
+    if (cue?.becomes && 'strand' in cue.becomes && cue.becomes.strand)
+      strands.take(cue.becomes.strand);
+    close();
+  };
+  return (
+    <div className={windows.form}>
+      <div className={windows.choices}>
+        <NumberInput
+          size="xs"
+          w={130}
+          label={`Lines a card, ${fits} fit`}
+          min={1}
+          max={fits}
+          value={most}
+          onChange={(value) => typeof value === 'number' && value >= 1 && setMost(value)}
+        />
+        <Select
+          size="xs"
+          w={190}
+          label="Each stays"
+          allowDeselect={false}
+          data={[
+            { value: 'reading', label: 'as long as it is read' },
+            { value: 'shares', label: 'an even share of' },
+            { value: 'beats', label: 'until the next beat' },
+            { value: 'bars', label: 'until the next bar' },
+            { value: 'marks', label: 'until the next mark' },
+          ]}
+          value={by}
+          onChange={(value) => value && setBy(value as By)}
+        />
+        {by === 'shares' && (
+          <NumberInput
+            size="xs"
+            w={90}
+            label="In all"
+            suffix=" s"
+            min={0.2}
+            max={3600}
+            value={seconds}
+            onChange={(value) => typeof value === 'number' && value > 0 && setSeconds(value)}
+          />
+        )}
+        <NumberInput
+          size="xs"
+          w={130}
+          label="Dissolves, 0 cuts"
+          suffix=" frames"
+          min={0}
+          max={200}
+          value={fade}
+          onChange={(value) => typeof value === 'number' && setFade(value)}
+        />
+        <div>
+          <span className="quiet">Over</span>
+          <SegmentedControl
+            aria-label="Over"
+            data={[
+              { value: 'black', label: 'black' },
+              { value: 'picture', label: 'the picture' },
+            ]}
+            value={behind}
+            onChange={(value) => setBehind(value as typeof behind)}
+          />
+        </div>
+      </div>
+      <Textarea
+        label="The list, a line each"
+        size="xs"
+        rows={6}
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+        data-autofocus
+      />
+      <p role="status">
+        {cards.length === 0
+          ? 'Paste or type the names above.'
+          : `${plural(cards.length, 'card')} from ${code(from)} until ${code(end ?? from)}, ${toSeconds(
+              subtract(end ?? from, from),
+            ).toFixed(1)} s.`}
+      </p>
+      <ol className={classes.cards} aria-label="Cards">
+        {cards.slice(0, 60).map((card, at) => (
+          <li key={`${card.start} ${at}`}>
+            <span>
+              {card.lines.map((line, of) => (
+                <span key={of}>{line}</span>
+              ))}
+            </span>
+            <small>{toSeconds(subtract(card.end, card.start)).toFixed(2)} s</small>
+          </li>
+        ))}
+      </ol>
+      <WindowFoot
+        close={close}
+        take={take}
+        off={cards.length === 0}
+        says={
+          end !== undefined && end > facts.length ? 'They run over the end of the programme.' : ''
+        }
+      >
+        Make {plural(cards.length, 'card')}
+      </WindowFoot>
+    </div>
+  );
+}

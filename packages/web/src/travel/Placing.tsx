@@ -1,0 +1,130 @@
+/** When a passage travels: where it begins and ends, and the ways to say so. */
+import { Button, Menu } from '@mantine/core';
+import { IconChevronDown } from '@tabler/icons-react';
+import { heardBeats, soundsHeard, stretchOf } from '@cadence/core/programme/heard.ts';
+import { marksInOrder } from '@cadence/core/programme/order.ts';
+import type { Passage } from '@cadence/core/programme/passage.ts';
+import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
+import type { Placing as Place } from '@cadence/core/programme/edits/passages.ts';
+import { frameAfter } from '@cadence/core/time/frameRate.ts';
+import { add, type Ticks } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { openNow, useShown } from '../app/store.ts';
+import { player } from '../playback/player.ts';
+import { TimeField } from '../timing/TimeField.tsx';
+import { measureWay } from './now.ts';
+import { afterLastPicture, travel } from './travelActions.ts';
+import classes from './Travel.module.css';
+
+const place = (placing: Place): void => travel.change(travel.place(placing));
+
+/** The instant among some that is nearest to another. */
+const nearest = (instants: readonly Ticks[], to: Ticks): Ticks | undefined =>
+  [...instants].sort((a, b) => Math.abs(a - to) - Math.abs(b - to))[0];
+
+/** The ways in which a passage can be put on the programme as it is. */
+function waysTo(programme: Programme, cue: Cue | undefined): { says: string; to: () => Place }[] {
+  const { facts, materials } = programme;
+  const beats = heardBeats(programme).map(({ at }) => at);
+  const film = materials[facts.picture ?? ''];
+  const sounds = soundsHeard(programme);
+  const ways = [
+    { says: 'Ends with the programme', to: () => ({ end: facts.length }) },
+    { says: 'After the last picture', to: () => ({ start: afterLastPicture(programme) }) },
+    { says: 'From the playhead', to: () => ({ start: player.time }) },
+    { says: 'Until the playhead', to: () => ({ end: player.time }) },
+  ];
+  if (film)
+    ways.push({
+      says: 'As long as the film',
+      to: () => ({ start: 0 as Ticks, end: frameAfter(film.length, facts.frameRate) }),
+    });
+  for (const sound of sounds.slice(0, 3)) {
+    const { start, end } = stretchOf(sound);
+    ways.push({
+      says: `As long as ${materials[sound.material]?.name ?? 'the sound'}`,
+      to: () => ({ start, end }),
+    });
+  }
+  if (cue && beats.length > 0)
+    ways.push(
+      { says: 'Starts on a beat', to: () => ({ start: nearest(beats, cue.start) ?? cue.start }) },
+      { says: 'Ends on a beat', to: () => ({ end: nearest(beats, cue.end) ?? cue.end }) },
+    );
+  return ways;
+}
+
+export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefined }) {
+  const programme = useShown((shown) => shown);
+  const { frameRate, startTimecode, length } = programme.facts;
+  const marks = marksInOrder(programme);
+  const code = (at: Ticks) => formatTimecode(add(at, startTimecode), frameRate);
+  const edit = (placing: Place) =>
+    travel.place(placing)(openNow().programme, passage.id, measureWay);
+  return (
+    <section className={classes.placing} aria-label="When it travels">
+      {cue ? (
+        <div className={classes.times}>
+          <TimeField label="Starts" beyond time={cue.start} move={(to) => edit({ start: to })} />
+          <TimeField label="Ends" beyond time={cue.end} move={(to) => edit({ end: to })} />
+        </div>
+      ) : (
+        <p className="quiet">It is not on the programme. Say when it travels:</p>
+      )}
+      <Menu position="bottom-end" width={270}>
+        <Menu.Target>
+          <Button rightSection={<IconChevronDown size={14} />} variant={cue ? 'default' : 'filled'}>
+            Place it
+          </Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {waysTo(programme, cue).map(({ says, to }) => (
+            <Menu.Item key={says} onClick={() => place(to())}>
+              {says}
+            </Menu.Item>
+          ))}
+          {marks.length > 0 && (
+            <>
+              {(['start', 'end'] as const).map((edge) => (
+                <Menu.Sub key={edge}>
+                  <Menu.Sub.Target>
+                    <Menu.Sub.Item>
+                      {edge === 'start' ? 'From a mark' : 'Until a mark'}
+                    </Menu.Sub.Item>
+                  </Menu.Sub.Target>
+                  <Menu.Sub.Dropdown mah={320} style={{ overflowY: 'auto' }}>
+                    {marks.slice(0, 60).map((mark) => (
+                      <Menu.Item
+                        key={mark.id}
+                        rightSection={<span className="quiet">{code(mark.at)}</span>}
+                        onClick={() => place({ [edge]: mark.at })}
+                      >
+                        {mark.name || 'Mark'}
+                      </Menu.Item>
+                    ))}
+                  </Menu.Sub.Dropdown>
+                </Menu.Sub>
+              ))}
+            </>
+          )}
+          {cue && passage.kind === 'crawl' && (
+            <Menu.Item onClick={() => travel.change(travel.repeatUntilEnd())}>
+              Repeat until the programme ends
+            </Menu.Item>
+          )}
+          {cue && (
+            <>
+              <Menu.Divider />
+              <Menu.Item onClick={travel.takeOff}>Take it off the programme</Menu.Item>
+            </>
+          )}
+        </Menu.Dropdown>
+      </Menu>
+      {cue && cue.end > length && (
+        <Button onClick={() => travel.change(travel.makeRoom())}>
+          Make the programme end at {code(cue.end)}
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,288 @@
+/** The sheet of the passage in hand: its editor, buttons for what cannot be guessed, and what parts roles from names. */
+import { ActionIcon, Button, Menu, Select, TextInput, Tooltip } from '@mantine/core';
+import {
+  IconColumns2,
+  IconFileImport,
+  IconHeading,
+  IconLayoutSidebarRight,
+  IconLetterT,
+  IconLink,
+  IconMinus,
+  IconPhoto,
+  IconPinned,
+  IconSlash,
+  IconTextDecrease,
+  IconTextIncrease,
+} from '@tabler/icons-react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { laidCrawl, laidRoll, sheetOf } from '@cadence/core/scene/travelling.ts';
+import type { ReadSheet } from '@cadence/core/text/sheet.ts';
+import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
+import { plural } from '../app/format.ts';
+import { openNow, useShown } from '../app/store.ts';
+import { shelf } from '../picture/studio.ts';
+import { player } from '../playback/player.ts';
+import { bringInSheet } from './bringInSheet.ts';
+import { formatClock } from './figures.ts';
+import { Slips, useSlips } from './Slips.tsx';
+import { SheetEditor } from './sheet/SheetEditor.ts';
+import { timeComeTo, type Coming } from './strip/coming.ts';
+import { travel } from './travelActions.ts';
+import classes from './Travel.module.css';
+
+/** How far a roll or a crawl has come when each line of its sheet begins to be in sight, by the line's number. */
+function comings({ passage, facts }: Coming): Map<number, { begins: number; middle: number }> {
+  const found = new Map<number, { begins: number; middle: number }>();
+  const put = (line: number, begins: number, middle: number) =>
+    found.has(line) || found.set(line, { begins, middle });
+  if (passage.kind === 'roll') {
+    const { layout, look } = laidRoll(passage, facts.frame);
+    for (const { line, top, height } of [...layout.texts, ...layout.things]) {
+      const begins = look.downwards ? layout.height - top - height : top;
+      put(line, begins, begins + (facts.frame.height + height) / 2);
+    }
+  } else {
+    const { items, stage } = laidCrawl(passage, facts.frame, shelf);
+    for (const { line, from, width } of items)
+      put(line, from, from + (stage.to - stage.from + width) / 2);
+  }
+  return found;
+}
+
+/** "143 names, 9 sections", "12 items". */
+function countOf(kind: 'roll' | 'crawl', { parts }: ReadSheet, items: number): string {
+  if (kind === 'crawl') return plural(items, 'item');
+  const names = parts.reduce(
+    (sum, part) => sum + (part.kind === 'row' || part.kind === 'columns' ? part.names.length : 0),
+    0,
+  );
+  const sections = parts.filter((part) => part.kind === 'heading').length;
+  const lines = parts.filter((part) => part.kind === 'text').length;
+  return [
+    names > 0 ? plural(names, 'name') : plural(lines, 'line'),
+    ...(sections > 0 ? [plural(sections, 'section')] : []),
+  ].join(', ');
+}
+
+interface Props {
+  readonly coming: Coming;
+  /** Whether it is on the programme, so that its lines have their times. */
+  readonly placed: boolean;
+}
+
+export function Sheet({ coming, placed }: Props) {
+  const parent = useRef<HTMLDivElement>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const editor = useRef<SheetEditor | null>(null);
+  const { passage, facts } = coming;
+  const materials = useShown((programme) => programme.materials);
+  const pictures = useMemo(
+    () => Object.values(materials).flatMap(({ kind, name }) => (kind === 'image' ? [name] : [])),
+    [materials],
+  );
+  const whole = placed ? coming : undefined;
+  const lines = useMemo(() => comings(coming), [coming]);
+  const latest = useRef({ whole, lines, pictures });
+  latest.current = { whole, lines, pictures };
+
+  useEffect(() => {
+    if (!parent.current) return;
+    const made = new SheetEditor(parent.current, passage.id, {
+      timeOf: (line) => {
+        const { whole: now, lines: at } = latest.current;
+        const come = at.get(line);
+        if (!now || !come) return undefined;
+        return formatClock(toSeconds(subtract(timeComeTo(now, come.begins), now.cue.start)));
+      },
+      atLine: (line) => {
+        const { whole: now, lines: at } = latest.current;
+        const come = at.get(line);
+        if (now && come && !player.state().playing) player.seek(timeComeTo(now, come.middle));
+      },
+      pictures: () => latest.current.pictures,
+    });
+    editor.current = made;
+    // What is empty is written on first.
+    if (openNow().programme.passages[passage.id]?.sheet === '') made.focus();
+    return () => {
+      made.close();
+      editor.current = null;
+    };
+  }, [passage.id]);
+  useEffect(() => editor.current?.retime(), [lines]);
+
+  const slips = useSlips(passage);
+  useEffect(() => editor.current?.underline(slips), [slips]);
+  const read = sheetOf(passage);
+  const crawl = passage.kind === 'crawl';
+  const items = crawl ? laidCrawl(passage, facts.frame, shelf).items.length : 0;
+  const mark =
+    (text: string, ownLine = false) =>
+    () =>
+      editor.current?.mark(text, ownLine);
+  const tool = (label: string, icon: ReactNode, run: () => void) => (
+    <Tooltip label={label}>
+      <ActionIcon aria-label={label} size={26} onClick={run}>
+        {icon}
+      </ActionIcon>
+    </Tooltip>
+  );
+  return (
+    <>
+      <div className={classes.head}>
+        <div className={classes.called}>
+          <Title key={passage.id} title={passage.title} />
+          <span className="quiet">{countOf(passage.kind, read, items)}</span>
+        </div>
+        <input
+          ref={file}
+          type="file"
+          hidden
+          aria-label="File with the text"
+          accept=".txt,.md,.markdown,.rtf,.docx,.csv,.tsv,.rss,.atom,.xml"
+          onChange={(event) => {
+            const [chosen] = event.currentTarget.files ?? [];
+            if (chosen) void bringInSheet(chosen);
+            event.currentTarget.value = '';
+          }}
+        />
+        <Button leftSection={<IconFileImport size={15} />} onClick={() => file.current?.click()}>
+          Bring in text
+        </Button>
+      </div>
+      <div className={classes.tools} role="toolbar" aria-label="What a line is">
+        {!crawl && tool('The title', <IconLetterT size={16} />, mark('title'))}
+        {!crawl && tool('A heading', <IconHeading size={16} />, mark('heading'))}
+        {!crawl && (
+          <Menu position="bottom-start">
+            <Menu.Target>
+              <ActionIcon aria-label="Names in columns" size={26} title="Names in columns">
+                <IconColumns2 size={16} />
+              </ActionIcon>
+            </Menu.Target>
+            <Menu.Dropdown>
+              {[2, 3, 4].map((count) => (
+                <Menu.Item key={count} onClick={mark(`${count} columns`, true)}>
+                  In {count} columns, balanced
+                </Menu.Item>
+              ))}
+              <Menu.Item onClick={mark('2 columns, filled', true)}>In 2 columns, filled</Menu.Item>
+            </Menu.Dropdown>
+          </Menu>
+        )}
+        {!crawl &&
+          tool('Beside what is above', <IconLayoutSidebarRight size={16} />, mark('beside', true))}
+        {!crawl && tool('Larger', <IconTextIncrease size={16} />, mark('larger'))}
+        {!crawl && tool('Smaller', <IconTextDecrease size={16} />, mark('smaller'))}
+        {!crawl && tool('A rule', <IconMinus size={16} />, mark('rule', true))}
+        {!crawl && (
+          <Menu position="bottom-start">
+            <Menu.Target>
+              <ActionIcon aria-label="A picture" size={26} title="A picture">
+                <IconPhoto size={16} />
+              </ActionIcon>
+            </Menu.Target>
+            <Menu.Dropdown>
+              {pictures.map((name) => (
+                <Menu.Item key={name} onClick={mark(`picture ${name}`, true)}>
+                  {name}
+                </Menu.Item>
+              ))}
+              {pictures.length === 0 && (
+                <Menu.Label>Drop a picture here first: PNG, JPEG, WebP or SVG.</Menu.Label>
+              )}
+            </Menu.Dropdown>
+          </Menu>
+        )}
+        {tool('Kept together', <IconLink size={16} />, mark('keep together', true))}
+        {tool('Never left out', <IconPinned size={16} />, mark('stays'))}
+        {tool('Left out, or taken in again (Ctrl /)', <IconSlash size={16} />, () =>
+          editor.current?.toggleComment(),
+        )}
+      </div>
+      <div ref={parent} className={classes.sheet} />
+      <Foot passage={passage} read={read}>
+        <Slips
+          slips={slips}
+          go={({ line, text }) => editor.current?.select(line, text)}
+          mend={({ line, text, mend = text }) => editor.current?.replace(line, text, mend)}
+        />
+      </Foot>
+    </>
+  );
+}
+
+function Title({ title }: { title: string }) {
+  const [text, setText] = useState(title);
+  useEffect(() => setText(title), [title]);
+  const keep = () => {
+    if (text.trim() === '') setText(title);
+    else if (text !== title) travel.change(travel.rename(text.trim()));
+  };
+  return (
+    <TextInput
+      className={classes.title}
+      aria-label="Name of the passage"
+      value={text}
+      onChange={(event) => setText(event.currentTarget.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
+  );
+}
+
+const SEPARATORS = [
+  { value: '\t', label: 'Tab' },
+  { value: '  ', label: 'two spaces or more' },
+  { value: ':', label: 'a colon' },
+  { value: '....', label: 'dots' },
+  { value: ' - ', label: 'a dash' },
+  { value: '|', label: 'a bar' },
+  { value: '/', label: 'a slash' },
+  { value: '=', label: 'an equals sign' },
+];
+const GUESS = 'guess';
+
+function Foot({
+  passage,
+  read,
+  children,
+}: {
+  passage: Coming['passage'];
+  read: ReadSheet;
+  children: ReactNode;
+}) {
+  const { separator, notUnderstood } = read;
+  const known = SEPARATORS.find(({ value }) => value === separator?.separator)?.label;
+  const guessed = separator ? (known ?? `“${separator.separator.trim()}”`) : 'none';
+  const chosen = passage.separator ?? GUESS;
+  return (
+    <div className={classes.foot}>
+      {passage.kind === 'roll' && (
+        <>
+          <span className="quiet">Parted by</span>
+          <Select
+            size="xs"
+            w={142}
+            aria-label="Role and name are parted by"
+            allowDeselect={false}
+            data={[
+              { value: GUESS, label: `Guessed: ${guessed}` },
+              ...SEPARATORS,
+              ...(chosen !== GUESS && !SEPARATORS.some(({ value }) => value === chosen)
+                ? [{ value: chosen, label: `“${chosen.trim()}”` }]
+                : []),
+            ]}
+            value={chosen}
+            onChange={(value) => travel.change(travel.setSeparator(value === GUESS ? null : value))}
+          />
+        </>
+      )}
+      <span className="spring" />
+      {notUnderstood.length > 0 && (
+        <span className={classes.unknown}>{plural(notUnderstood.length, 'mark')} not known</span>
+      )}
+      {children}
+    </div>
+  );
+}

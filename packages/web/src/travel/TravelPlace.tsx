@@ -1,0 +1,295 @@
+/** Travel: the text on its sheet, the whole passage with the frame on it, and the equation. */
+import { Button, Menu, SegmentedControl } from '@mantine/core';
+import { IconChevronDown, IconPlus } from '@tabler/icons-react';
+import { useEffect, useMemo, useState } from 'react';
+import { cuesOfPassage } from '@cadence/core/programme/order.ts';
+import type { Crawl, Passage, Roll } from '@cadence/core/programme/passage.ts';
+import type { Cue, Facts } from '@cadence/core/programme/programme.ts';
+import { figuresOf, type TravelFigures } from '@cadence/core/scene/travelFigures.ts';
+import { add, type Ticks } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { selectionNow, store, useApp, useShown } from '../app/store.ts';
+import { tookStrand } from '../app/view.ts';
+import { shelf } from '../picture/studio.ts';
+import { showWindow } from '../app/windows.ts';
+import { Transport } from '../playback/Transport.tsx';
+import { Swatch } from '../strands/Swatch.tsx';
+import { Equation } from './Equation.tsx';
+import { Fit } from './Fit.tsx';
+import { LookForm } from './LookForm.tsx';
+import {
+  useKeptPassage,
+  passageNow,
+  passagesInOrder,
+  takePassage,
+  useFonts,
+  usePassage,
+} from './now.ts';
+import { Placing } from './Placing.tsx';
+import { Sheet } from './Sheet.tsx';
+import { CrawlStrip } from './strip/CrawlStrip.tsx';
+import { RollStrip } from './strip/RollStrip.tsx';
+import type { Coming } from './strip/coming.ts';
+import { travel } from './travelActions.ts';
+import classes from './Travel.module.css';
+
+export default function TravelPlace() {
+  const facts = useShown((programme) => programme.facts);
+  const { passage, cue } = usePassage();
+  // The cue of the passage in hand is the one that keys work on.
+  useEffect(() => {
+    const { strand } = store.getState().view;
+    // The one whose cue is selected elsewhere, or the last that was in hand.
+    const wanted = selectionNow().at(-1)?.passage ?? passageNow()?.id;
+    if (wanted) takePassage(wanted);
+    // The other places go on with the strand that was in hand.
+    return () => void store.dispatch(tookStrand(strand));
+  }, []);
+  const kept = useKeptPassage();
+  // What is being typed is looked at when it is kept: all of a long sheet is not for every key.
+  const fonts = useFonts(kept.passage);
+  const figures = useFigures(facts, passage, cue, fonts);
+  const keptFigures = useFigures(facts, kept.passage, kept.cue, fonts);
+  if (!passage) return <Nothing />;
+  if (!figures || !kept.passage || !keptFigures)
+    return <p className="empty">Loading the letters …</p>;
+  return (
+    <Travelling
+      facts={facts}
+      passage={passage}
+      cue={cue}
+      figures={figures}
+      kept={{ passage: kept.passage, cue: kept.cue, figures: keptFigures }}
+    />
+  );
+}
+
+/** The figures of a passage, once its fonts are there. */
+const useFigures = (
+  facts: Facts,
+  passage: Passage | undefined,
+  cue: Cue | undefined,
+  fonts: number,
+): TravelFigures | undefined =>
+  useMemo(
+    () => (passage && fonts > 0 ? figuresOf(facts, passage, cue, shelf) : undefined),
+    [facts, passage, cue, fonts],
+  );
+
+function Nothing() {
+  return (
+    <main className="place">
+      <div className="empty">
+        <h2>Nothing travels yet</h2>
+        <p>
+          A roll goes up the frame, such as closing credits. A crawl goes across it, such as news.
+          Cards stand still. Type or paste the text; its speed and its time are worked out.
+        </p>
+        <div className={classes.begin}>
+          <Button variant="filled" onClick={() => void travel.add('roll')}>
+            Make a roll <kbd className="key">Alt R</kbd>
+          </Button>
+          <Button onClick={() => void travel.add('crawl')}>
+            Make a crawl <kbd className="key">Alt L</kbd>
+          </Button>
+          <Button onClick={() => showWindow('cards')}>
+            Make cards <kbd className="key">Alt A</kbd>
+          </Button>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+interface Props {
+  readonly facts: Facts;
+  readonly passage: Passage;
+  readonly cue: Cue | undefined;
+  readonly figures: TravelFigures;
+  /** As it is kept, whatever is tried out. */
+  readonly kept: { passage: Passage; cue: Cue | undefined; figures: TravelFigures };
+}
+
+function Travelling({ facts, passage, cue, figures, kept }: Props) {
+  const [tab, setTab] = useState<'travels' | 'looks'>('travels');
+  // Where it is on the programme nowhere, it is shown as if it began with it.
+  const shown = useMemo<Cue>(
+    () =>
+      cue ?? {
+        id: 'none',
+        strand: '',
+        start: 0 as Ticks,
+        end: facts.length,
+        text: [],
+        style: {},
+        words: [],
+      },
+    [cue, facts.length],
+  );
+  const coming = useMemo<Coming>(
+    () => ({ facts, passage, cue: shown, figures }),
+    [facts, passage, shown, figures],
+  );
+  return (
+    <main className="place">
+      <section className={classes.left} aria-label="Text">
+        <Sheet coming={coming} placed={cue !== undefined} />
+      </section>
+      <section className={classes.middle} aria-label="The whole passage">
+        {passage.kind === 'roll' ? (
+          <RollStrip coming={coming as Coming & { passage: Roll }} />
+        ) : (
+          <CrawlStrip coming={coming as Coming & { passage: Crawl }} />
+        )}
+        <div className={classes.transport} data-keys tabIndex={-1}>
+          <Transport />
+        </div>
+      </section>
+      <aside className={classes.right} aria-label="How it travels and looks">
+        <div className={classes.head}>
+          <PassageMenu passage={passage} />
+          <span className="spring" />
+          <SegmentedControl
+            aria-label="Show"
+            data={[
+              { value: 'travels', label: 'Travels' },
+              { value: 'looks', label: 'Looks' },
+            ]}
+            value={tab}
+            onChange={(value) => setTab(value as typeof tab)}
+          />
+        </div>
+        {tab === 'looks' ? (
+          <LookForm passage={passage} />
+        ) : (
+          <>
+            <Equation facts={facts} passage={passage} figures={figures} kept={kept.figures} />
+            <Facts facts={facts} passage={passage} figures={figures} />
+            <Placing passage={passage} cue={cue} />
+            {kept.cue && (
+              <Fit facts={facts} passage={kept.passage} cue={kept.cue} figures={kept.figures} />
+            )}
+          </>
+        )}
+      </aside>
+    </main>
+  );
+}
+
+const LIMIT = 'The limit is that of the programme’s reading profile, in Set up.';
+
+/** What is true of it as it travels. */
+function Facts({
+  facts,
+  passage,
+  figures,
+}: {
+  facts: Facts;
+  passage: Passage;
+  figures: TravelFigures;
+}) {
+  const { inSight, longest, wordsAMinute, charactersASecond } = figures;
+  const crawl = passage.kind === 'crawl';
+  return (
+    <dl className={`facts ${classes.facts}`}>
+      <dt>Each {crawl ? 'word' : 'line'} is in sight</dt>
+      <dd>{inSight.toFixed(1)} s</dd>
+      {longest && !crawl && (
+        <>
+          <dt title={`${longest.of.text}\n${LIMIT}`}>
+            The longest line needs, at {facts.profile.charactersASecond} characters a second
+          </dt>
+          <dd>{longest.needs.toFixed(1)} s</dd>
+        </>
+      )}
+      {crawl && (
+        <>
+          <dt title={LIMIT}>
+            Characters pass, of {facts.profile.charactersASecond} that can be read
+          </dt>
+          <dd>{charactersASecond.toFixed(1)} a second</dd>
+        </>
+      )}
+      {crawl && (
+        <>
+          <dt>Words pass</dt>
+          <dd>{Math.round(wordsAMinute)} a minute</dd>
+        </>
+      )}
+    </dl>
+  );
+}
+
+function PassageMenu({ passage }: { passage: Passage }) {
+  const programme = useShown((shown) => shown);
+  const { frameRate, startTimecode } = programme.facts;
+  useApp((state) => state.view.passage);
+  return (
+    <Menu position="bottom-start" width={300}>
+      <Menu.Target>
+        <Button
+          aria-label={`Passage in hand: ${passage.title}`}
+          leftSection={<Swatch kind={passage.kind} />}
+          rightSection={<IconChevronDown size={14} />}
+          className={classes.passage}
+        >
+          {passage.title}
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {passagesInOrder(programme).map((each) => {
+          const start = cuesOfPassage(programme, each.id)[0]?.start;
+          return (
+            <Menu.Item
+              key={each.id}
+              role="menuitemradio"
+              aria-checked={each.id === passage.id}
+              fw={each.id === passage.id ? 650 : 400}
+              leftSection={<Swatch kind={each.kind} />}
+              rightSection={
+                <span className="quiet">
+                  {start === undefined
+                    ? 'not placed'
+                    : formatTimecode(add(start, startTimecode), frameRate)}
+                </span>
+              }
+              onClick={() => takePassage(each.id)}
+            >
+              {each.title}
+            </Menu.Item>
+          );
+        })}
+        <Menu.Divider />
+        <Menu.Item
+          leftSection={<IconPlus size={14} />}
+          rightSection={<kbd className="key">Alt R</kbd>}
+          onClick={() => void travel.add('roll')}
+        >
+          New roll
+        </Menu.Item>
+        <Menu.Item
+          leftSection={<IconPlus size={14} />}
+          rightSection={<kbd className="key">Alt L</kbd>}
+          onClick={() => void travel.add('crawl')}
+        >
+          New crawl
+        </Menu.Item>
+        <Menu.Item
+          leftSection={<IconPlus size={14} />}
+          rightSection={<kbd className="key">Alt A</kbd>}
+          onClick={() => showWindow('cards')}
+        >
+          Cards of a list …
+        </Menu.Item>
+        <Menu.Divider />
+        {passage.kind === 'roll' ? (
+          <Menu.Item onClick={() => showWindow('sections')}>Put sections in order …</Menu.Item>
+        ) : (
+          <Menu.Item onClick={() => showWindow('feed')}>Take items of a feed …</Menu.Item>
+        )}
+        <Menu.Item onClick={travel.copy}>Copy this one</Menu.Item>
+        <Menu.Item onClick={travel.remove}>Delete this one</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

@@ -1,0 +1,23 @@
+/** Bringing the text of a passage in from a file. */
+import { inWords } from '../bringing/inWords.ts';
+import { plural } from '../app/format.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { passageNow } from './now.ts';
+import { travel } from './travelActions.ts';
+
+/** Takes the text of a file for the passage in hand, in one step; what was not understood is said. */
+export async function bringInSheet(file: File): Promise<void> {
+  try {
+    const { text, warnings } = await inWords().sheet(file, file.name);
+    if (!passageNow()) await travel.add('roll');
+    const passage = passageNow();
+    if (!passage) return;
+    travel.change(travel.setSheet(text, `Bring in ${file.name}`));
+    const [first] = warnings;
+    const more = warnings.length > 1 ? ` And ${plural(warnings.length - 1, 'more remark')}.` : '';
+    const was = passage.sheet.trim() === '' ? '' : ' Ctrl Z brings back what was there.';
+    say.note(`${file.name} was brought in.${was}${first ? ` ${first.message}${more}` : ''}`);
+  } catch (error) {
+    say.problem(`${file.name} was not brought in: ${wordsOf(error)}`);
+  }
+}

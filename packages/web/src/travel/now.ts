@@ -1,0 +1,70 @@
+/** The passage in hand, and what measures how far it travels. */
+import { useEffect, useState } from 'react';
+import { cuesOfPassage } from '@cadence/core/programme/order.ts';
+import { cueOf, type MeasureWay } from '@cadence/core/programme/edits/passages.ts';
+import type { Passage } from '@cadence/core/programme/passage.ts';
+import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
+import { wayOf } from '@cadence/core/scene/travelling.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { openNow, store, useApp, useOpen, useShown } from '../app/store.ts';
+import { looked, selected } from '../app/view.ts';
+import { preparePassage, shelf } from '../picture/studio.ts';
+
+/** The passages, by when they travel; those that are not on the programme come last. */
+export const passagesInOrder = (programme: Programme): readonly Passage[] =>
+  Object.values(programme.passages).sort((a, b) => {
+    const [first, second] = [a, b].map(({ id }) => cuesOfPassage(programme, id)[0]?.start);
+    return (first ?? Infinity) - (second ?? Infinity) || a.title.localeCompare(b.title);
+  });
+
+function passageIn(programme: Programme, wanted: Id): Passage | undefined {
+  return programme.passages[wanted] ?? passagesInOrder(programme)[0];
+}
+
+/** The passage in hand as it is kept. */
+export const passageNow = (): Passage | undefined =>
+  passageIn(openNow().programme, store.getState().view.passage);
+
+/** The passage in hand as it is shown, with the cue that puts it on the programme. */
+export function usePassage(): { passage: Passage | undefined; cue: Cue | undefined } {
+  const programme = useShown((shown) => shown);
+  const wanted = useApp((state) => state.view.passage);
+  const passage = passageIn(programme, wanted);
+  return { passage, cue: passage && cueOf(programme, passage.id) };
+}
+
+/** The same as it is kept, whatever is tried out meanwhile. */
+export function useKeptPassage(): ReturnType<typeof usePassage> {
+  const programme = useOpen((open) => open.programme);
+  const wanted = useApp((state) => state.view.passage);
+  const passage = passageIn(programme, wanted);
+  return { passage, cue: passage && cueOf(programme, passage.id) };
+}
+
+/** Takes a passage in hand, and its cue with it. */
+export function takePassage(id: Id): void {
+  store.dispatch(looked({ passage: id }));
+  const cue = cueOf(openNow().programme, id);
+  store.dispatch(selected(cue ? [cue.id] : []));
+}
+
+/** How far passages travel on the frame of the programme, once their fonts are there. */
+export const measureWay: MeasureWay = (passage) =>
+  wayOf(passage, openNow().programme.facts.frame, shelf).distance;
+
+/** Counts up whenever fonts for a passage came, for what has to be measured and drawn anew; 0 until they are there. */
+export function useFonts(passage: Passage | undefined): number {
+  const [fonts, setFonts] = useState(0);
+  useEffect(() => {
+    if (!passage) return;
+    let stale = false;
+    preparePassage(openNow().programme, passage).then(
+      (fresh) => !stale && setFonts((count) => (fresh || count === 0 ? count + 1 : count)),
+      (error: unknown) => say.problem(`A font was not loaded: ${wordsOf(error)}`),
+    );
+    return () => {
+      stale = true;
+    };
+  }, [passage]);
+  return fonts;
+}

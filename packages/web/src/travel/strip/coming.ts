@@ -1,0 +1,31 @@
+/** How far the passage in hand has come at a time, and when it has come so far. */
+import { frameComeTo, offsetAt } from '@cadence/core/pace/travel.ts';
+import type { Passage } from '@cadence/core/programme/passage.ts';
+import type { Cue, Facts } from '@cadence/core/programme/programme.ts';
+import type { TravelFigures } from '@cadence/core/scene/travelFigures.ts';
+import { frameAt, frames } from '@cadence/core/time/frameRate.ts';
+import { add, clamp, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
+
+export interface Coming {
+  readonly facts: Facts;
+  readonly passage: Passage;
+  readonly cue: Cue;
+  readonly figures: TravelFigures;
+}
+
+/** How far it has come, in pixels from where all of it is just out of sight: before its cue, and after, as at its ends. */
+export function comeAt({ facts, cue, passage, figures }: Coming, time: Ticks): number {
+  const { frameRate } = facts;
+  const { from, distance } = figures.way;
+  const frame = frameAt(time, frameRate) - frameAt(cue.start, frameRate);
+  if (time >= cue.end) return from + distance;
+  return from + offsetAt(figures.travel, frame, passage.journey);
+}
+
+/** The frame of the programme at which it has come so far, within its cue. */
+export function timeComeTo({ facts, cue, passage, figures }: Coming, come: number): Ticks {
+  const { frameRate } = facts;
+  const frame = frameComeTo(figures.travel, come - figures.way.from, passage.journey);
+  const last = subtract(cue.end, frames(1, frameRate));
+  return clamp(add(cue.start, frames(Math.round(frame), frameRate)), cue.start, last);
+}
