@@ -155,3 +155,54 @@ test('a part that could not be loaded while the server was away comes when it is
   await serving.start();
   await expect(page.getByRole('heading', { name: 'Proof' })).toBeVisible({ timeout: 20_000 });
 });
+
+/** The page dies at once: none of its own code runs any more. */
+async function crash(page: Page) {
+  const devices = await page.context().newCDPSession(page);
+  const crashed = page.waitForEvent('crash');
+  void devices.send('Page.crash').catch(() => undefined);
+  await crashed;
+}
+
+test('what is being typed outlives a page that crashes: a line, a script and a sheet', async ({
+  page,
+  context,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'words');
+  await page.locator('ol li').nth(2).locator('button').click();
+  await expect(page.getByRole('textbox', { name: /^Text at/ })).toBeFocused();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Crashed in the middle of a w');
+  await crash(page);
+
+  const second = await context.newPage();
+  await open(second, programme, 'words');
+  const textOf = (at: number) => async () => (await held(serving, programme)).texts[at];
+  await expect.poll(textOf(2)).toBe('Crashed in the middle of a w');
+  await second.locator('main').getByText('As text', { exact: true }).click();
+  await expect(second.getByRole('textbox', { name: 'Manuscript' })).toBeFocused();
+  await second.keyboard.press('Control+Home');
+  await second.keyboard.press('End');
+  await second.keyboard.type(' And th');
+  await crash(second);
+
+  const third = await context.newPage();
+  await open(third, programme, 'travel');
+  await expect.poll(textOf(0)).toMatch(/ And th$/);
+  const sheet = third.getByRole('textbox', { name: 'Sheet' });
+  await sheet.click();
+  await third.keyboard.press('Control+Home');
+  await third.keyboard.type('A new fi');
+  await crash(third);
+
+  const fourth = await context.newPage();
+  await open(fourth, programme, 'travel');
+  const sheets = async () =>
+    Object.values((await held(serving, programme)).programme.passages).map((each) => each.sheet);
+  await expect.poll(sheets).toEqual([expect.stringMatching(/^A new fi/)]);
+  // Each is a step as any other.
+  await fourth.keyboard.press('Control+z');
+  await expect.poll(sheets).toEqual([expect.not.stringMatching(/^A new fi/)]);
+});

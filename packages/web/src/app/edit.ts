@@ -3,6 +3,7 @@ import { invert, type Edit } from '@cadence/core/programme/change.ts';
 import type { Step } from '@cadence/core/programme/history.ts';
 import { tooLarge } from '@cadence/core/programme/limits.ts';
 import { withTies } from '@cadence/core/programme/ties.ts';
+import { layBy, takeUp } from './laidBy.ts';
 import { sendWaiting } from './outbox.ts';
 import { drafted, made, MANY, stepOf } from './programmeState.ts';
 import { say } from './say.ts';
@@ -22,7 +23,7 @@ export function whenMade(listener: (edit: Edit) => void): () => void {
  * Makes an edit with what is tied to what it moves, and says its note if it has one. Returns whether it changed
  * anything.
  */
-export function make(wanted: Edit): boolean {
+export function make(wanted: Edit, known: Partial<Step> = {}): boolean {
   const edit = wanted.changes.length > 0 ? withTies(openNow().programme, wanted) : wanted;
   if (edit.note) say.note(edit.note);
   if (edit.changes.length === 0) {
@@ -35,13 +36,19 @@ export function make(wanted: Edit): boolean {
     say.problem(`${problem} Nothing was changed.`);
     return false;
   }
-  store.dispatch(made(stepOf(edit)));
+  store.dispatch(made(stepOf(edit, known)));
   sendWaiting();
   watching.forEach((listener) => {
     listener(edit);
   });
   return true;
 }
+
+/** Makes an edit of what was typed, which may have been laid by. */
+export const makeTyped = (edit: Edit): boolean => make(edit, takeUp());
+
+/** Lays by what making an edit of the typing would come to, in case that the page ends before it rests. */
+export const typing = (edit: Edit): void => layBy(openNow().id, edit);
 
 /** Shows an edit that is still in the hand; null puts everything back. */
 export function draft(edit: Edit | null): void {

@@ -23,12 +23,10 @@ import {
   unreachable,
 } from './programmeState.ts';
 import { atRest } from './rest.ts';
+import { clientId, handedOn, whenLeftBehind } from './laidBy.ts';
 import { say } from './say.ts';
 import { sendStep } from './sending.ts';
 import { store } from './store.ts';
-
-/** Names this window to the server and to other windows. */
-export const clientId = crypto.randomUUID();
 
 const shelfOf = (id: Id): string => `waiting-${id}`;
 /** First and longest wait before trying again, in milliseconds. */
@@ -55,6 +53,7 @@ class Outbox {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #soon: ReturnType<typeof setTimeout> | undefined;
   #events: EventSource | undefined;
+  #noHeir: (() => void) | undefined;
   #stored: readonly Step[] = [];
   #storing: Promise<void> = Promise.resolve();
 
@@ -63,7 +62,7 @@ class Outbox {
     window.addEventListener('online', this.#now);
     window.addEventListener('pagehide', this.#leave);
     window.addEventListener('pageshow', this.#stay);
-    window.addEventListener('storage', this.#inherit);
+    window.addEventListener('storage', this.#overhear);
   }
 
   /**
@@ -92,6 +91,7 @@ class Outbox {
     ]);
     this.#take(programme, waiting ?? []);
     this.#listen(programme.version);
+    this.#noHeir = whenLeftBehind(this.#id, (steps) => this.#inherit(steps));
     this.pump();
   }
 
@@ -100,10 +100,11 @@ class Outbox {
     this.#closed = true;
     clearTimeout(this.#timer);
     this.#events?.close();
+    this.#noHeir?.();
     window.removeEventListener('online', this.#now);
     window.removeEventListener('pagehide', this.#leave);
     window.removeEventListener('pageshow', this.#stay);
-    window.removeEventListener('storage', this.#inherit);
+    window.removeEventListener('storage', this.#overhear);
     store.dispatch(closed());
   }
 
@@ -175,9 +176,9 @@ class Outbox {
     this.#wait = Math.min(this.#wait * 2, WAITS.longest);
   }
 
-  async #reopen(): Promise<void> {
+  async #reopen(more: readonly Step[] = []): Promise<void> {
     const programme = await server.open(this.#id);
-    this.#take(programme, store.getState().open?.pending ?? []);
+    this.#take(programme, [...(store.getState().open?.pending ?? []), ...more]);
   }
 
   /** Shows what the server has, and on it the steps that wait here or that a closed page left. */
@@ -194,24 +195,30 @@ class Outbox {
   }
 
   /** A page that was closed may say its last words only after this one was opened. */
-  readonly #inherit = (event: StorageEvent): void => {
-    if (event.key !== shelfOf(this.#id) || event.newValue === null) return;
+  readonly #overhear = (event: StorageEvent): void => {
+    if (event.key === shelfOf(this.#id) && event.newValue !== null) this.#inherit();
+  };
+
+  #inherit(steps: readonly Step[] = []): void {
     if (!store.getState().open) return;
-    void this.#reopen().then(
+    void this.#reopen(steps).then(
       () => this.pump(),
       () => store.dispatch(unreachable()),
     );
-  };
+  }
 
   /** Keeps the waiting steps in the browser, the newest state last; in a task after those that send them. */
   #store(): Promise<void> {
     this.#storing = this.#storing.then(async () => {
       await new Promise((done) => setTimeout(done));
       const pending = store.getState().open?.pending ?? [];
-      if (pending === this.#stored) return;
-      this.#stored = pending;
-      if (pending.length > 0) await set(shelfOf(this.#id), pending);
-      else await del(shelfOf(this.#id));
+      const done = handedOn();
+      if (pending !== this.#stored) {
+        this.#stored = pending;
+        if (pending.length > 0) await set(shelfOf(this.#id), pending);
+        else await del(shelfOf(this.#id));
+      }
+      done();
     });
     return this.#storing;
   }

@@ -54,6 +54,8 @@ export const QuietLine = memo(function QuietLine({
 /** What the keys on a line come to. */
 export interface LineCommands {
   keep(line: WordsLine, text: string): Id | undefined;
+  /** Has what is typed outlive the page. */
+  layBy(line: WordsLine, text: string): void;
   next(line: WordsLine, text: string): void;
   step(line: WordsLine, text: string, by: 1 | -1): void;
   split(line: WordsLine, text: string, caret: number): void;
@@ -168,6 +170,7 @@ export function ActiveLine({
         onChange={(event) => {
           setWritten(event.currentTarget.value);
           typing(event.currentTarget.value);
+          commands.layBy(line, event.currentTarget.value);
         }}
         onKeyDown={key}
         onBlur={() => commands.keep(line, text)}

@@ -15,7 +15,7 @@ import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { make, newId } from '../app/edit.ts';
+import { make, makeTyped, newId, typing } from '../app/edit.ts';
 import { say } from '../app/say.ts';
 import {
   currentCues,
@@ -98,15 +98,18 @@ export function Lines({ ref, working }: LinesProps) {
       const { programme: now } = openNow();
       return linesOfWords(currentCues(now), currentPieces(now));
     };
-    /** Keeps what was typed and gives the cue of the line, which may be new. */
-    const keep = (line: WordsLine, text: string): Id | undefined => {
+    const editOf = (line: WordsLine, text: string) => {
       // A piece may have become a cue since: then what was typed has been kept already.
       const still = linesNow().find((each) => each.id === line.id);
-      if (!still) return undefined;
       const { programme: now } = openNow();
-      const edit = keepLine(now, currentStrand(now), still, text, newId);
+      return still && { still, edit: keepLine(now, currentStrand(now), still, text, newId) };
+    };
+    /** Keeps what was typed and gives the cue of the line, which may be new. */
+    const keep = (line: WordsLine, text: string): Id | undefined => {
+      const { still, edit } = editOf(line, text) ?? {};
+      if (!still || !edit) return undefined;
       const made = edit.changes.find((change) => change.was === null);
-      if (edit.changes.length > 0) make(edit);
+      if (edit.changes.length > 0) makeTyped(edit);
       return still.cue?.id ?? made?.id;
     };
     const besides = (line: WordsLine, by: 1 | -1): WordsLine | undefined => {
@@ -119,6 +122,10 @@ export function Lines({ ref, working }: LinesProps) {
     };
     return {
       keep,
+      layBy: (line: WordsLine, text: string) => {
+        const { edit } = editOf(line, text) ?? {};
+        if (edit) typing(edit);
+      },
       next: (line: WordsLine, text: string) => {
         keep(line, text);
         const next = besides(line, 1);

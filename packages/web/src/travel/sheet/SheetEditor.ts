@@ -25,7 +25,7 @@ import {
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { LONGEST_SHEET } from '@cadence/core/programme/limits.ts';
 import { act } from '../../app/actions.ts';
-import { draft, make, redo, undo } from '../../app/edit.ts';
+import { draft, makeTyped, redo, typing, undo } from '../../app/edit.ts';
 import { beforeLeaving } from '../../app/leaving.ts';
 import { say } from '../../app/say.ts';
 import { TimeMarker } from '../../app/timeMarker.ts';
@@ -223,7 +223,7 @@ export class SheetEditor {
     this.#open = false;
     const passage = openNow().programme.passages[this.#passage];
     if (!passage) return;
-    make(travel.setSheet(this.#text())(openNow().programme, this.#passage, measureWay));
+    makeTyped(travel.setSheet(this.#text())(openNow().programme, this.#passage, measureWay));
   };
 
   #text(): string {
@@ -245,7 +245,9 @@ export class SheetEditor {
       return;
     }
     this.#open = true;
-    draft(travel.setSheet(text)(programme, this.#passage, measureWay));
+    const edit = travel.setSheet(text)(programme, this.#passage, measureWay);
+    draft(edit);
+    typing(edit);
     clearTimeout(this.#timer);
     // Letters that no font here has are lent by one that comes first.
     this.#timer = setTimeout(() => {

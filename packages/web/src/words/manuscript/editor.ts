@@ -19,13 +19,14 @@ import {
   type Emphasis,
   type TextPlace,
 } from '@cadence/core/programme/edits/emphasise.ts';
+import type { Edit } from '@cadence/core/programme/change.ts';
 import { rewrite } from '@cadence/core/programme/manuscript.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
 import { act } from '../../app/actions.ts';
-import { make, newId, redo, undo } from '../../app/edit.ts';
+import { make, makeTyped, newId, redo, typing, undo } from '../../app/edit.ts';
 import { beforeLeaving } from '../../app/leaving.ts';
 import { currentStrand, openNow, store } from '../../app/store.ts';
 import { selected } from '../../app/view.ts';
@@ -172,11 +173,24 @@ export class ManuscriptEditor {
   readonly keep = (): void => {
     clearTimeout(this.#timer);
     this.#timer = undefined;
+    const edit = this.#written();
+    if (!edit) return;
+    const now = this.#view.state.field(paragraphsField);
+    this.#view.dispatch({
+      effects: setParagraphs.of({ ...now, changed: null, gone: [], regrouped: false }),
+      annotations: fromProgramme.of(true),
+    });
+    makeTyped(edit);
+    this.#sync(openNow().programme);
+  };
+
+  /** What the text that was written since it was last kept comes to; undefined where nothing was. */
+  #written(): Edit | undefined {
     const { state } = this.#view;
     const now = state.field(paragraphsField);
     const { changed, gone } = now;
     const { open } = store.getState();
-    if (changed === null || !open || !(this.#strand in open.programme.strands)) return;
+    if (changed === null || !open || !(this.#strand in open.programme.strands)) return undefined;
     const count = now.starts.length;
     let first = paragraphAt(now, Math.min(changed.from, state.doc.length));
     let last = paragraphAt(now, Math.min(changed.to, state.doc.length));
@@ -191,14 +205,8 @@ export class ManuscriptEditor {
     const written = paragraphs.filter(
       ({ cues, text }) => cues.length > 0 || plainText(text) !== '' || count > 1,
     );
-    const edit = rewrite(open.programme, this.#strand, { paragraphs: written, gone }, newId);
-    this.#view.dispatch({
-      effects: setParagraphs.of({ ...now, changed: null, gone: [], regrouped: false }),
-      annotations: fromProgramme.of(true),
-    });
-    make(edit);
-    this.#sync(openNow().programme);
-  };
+    return rewrite(open.programme, this.#strand, { paragraphs: written, gone }, newId);
+  }
 
   #keys(): KeyBinding[] {
     const done = (run: () => void) => () => {
@@ -265,7 +273,11 @@ export class ManuscriptEditor {
       clearTimeout(this.#timer);
       const { regrouped } = update.state.field(paragraphsField);
       if (regrouped && !update.view.composing) queueMicrotask(this.keep);
-      else this.#timer = setTimeout(this.#rested, REST);
+      else {
+        this.#timer = setTimeout(this.#rested, REST);
+        const edit = this.#written();
+        if (edit) typing(edit);
+      }
     }
     if (update.selectionSet || update.docChanged) this.#tellSelection();
   }
