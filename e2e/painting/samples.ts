@@ -3,6 +3,7 @@ import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { USUAL_JOURNEY, type Crawl, type Roll } from '@cadence/core/programme/passage.ts';
 import { crawlItems } from '@cadence/core/scene/crawlItems.ts';
 import type { DrawingItem } from '@cadence/core/scene/drawing.ts';
+import { leaning } from '@cadence/core/scene/lean.ts';
 import { rollItems } from '@cadence/core/scene/rollItems.ts';
 import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import { layOut } from '@cadence/core/scene/layout.ts';
@@ -104,6 +105,15 @@ async function travelling(shelf: FontShelf): Promise<[string, DrawingItem[]][]> 
       const items = rollItems({ ...sight, from: 0, to: FRAME.height }, shelf);
       found.push([`roll ${softEdge} ${come}`, items]);
     }
+    const lean = leaning({ tilt: 12, sway: 0.03, swayFrames: 90 }, 31, 0.7, FRAME);
+    const leaned = rollItems(
+      { roll, cue: 'c', frame: FRAME, materials: {}, top: 12, from: 0, to: FRAME.height },
+      shelf,
+    );
+    found.push([
+      `roll ${softEdge} leaning`,
+      leaned.map((item) => ({ ...item, ...(lean && { transform: lean }) })),
+    ]);
     const look = { size: 30, softEdge: 200 * softEdge, label: 'Board', insetLeft: 31 };
     const crawl: Crawl = { ...common, kind: 'crawl', look };
     for (const come of COME)

@@ -19,6 +19,7 @@ interface Options {
   readonly shift?: string;
   readonly at?: string;
   readonly height?: string;
+  readonly material?: string;
   readonly profile?: string;
   readonly strand?: string;
   readonly language?: string;
@@ -92,7 +93,7 @@ const verbs: Readonly<Record<string, Verb>> = {
       const height = options.height === undefined ? undefined : Number(options.height);
       if (height !== undefined && !(Number.isInteger(height) && height >= 1 && height <= 8640))
         throw new WrongUsage('--height takes whole pixels up to 8640.');
-      return stillCommand(file, needed(options.at, '--at'), out, height);
+      return stillCommand(file, needed(options.at, '--at'), out, height, options.material);
     },
   },
   scene: {
@@ -126,6 +127,7 @@ async function run(args: string[]): Promise<{ result?: object; help?: string }> 
         shift: text,
         at: text,
         height: text,
+        material: text,
         profile: text,
         strand: text,
         language: text,

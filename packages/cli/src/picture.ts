@@ -1,15 +1,22 @@
 /** `still` and `scene`: what is on screen at an instant of a programme's own JSON file. */
-import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { createCanvas, loadImage, Path2D as NodePath, type Image } from '@napi-rs/canvas';
+import type { Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { drawScene, type Canvas2D } from '@cadence/paint/drawScene.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { WrongUsage } from './failure.ts';
-import { writeWhole } from './files.ts';
+import { pathOf, writeWhole } from './files.ts';
 import { readProgramme, shelfFor } from './programmeFile.ts';
 
-async function sceneOf(name: string, at: string): Promise<{ list: DrawingList; shelf: FontShelf }> {
+async function sceneOf(
+  name: string,
+  at: string,
+): Promise<{ programme: Programme; list: DrawingList; shelf: FontShelf }> {
   const programme = await readProgramme(name);
   const { frameRate, startTimecode } = programme.facts;
   const time = parseTypedTime(at, frameRate, startTimecode);
@@ -18,7 +25,7 @@ async function sceneOf(name: string, at: string): Promise<{ list: DrawingList; s
       `--at takes a time of the programme, such as ${formatTimecode(startTimecode, frameRate)}.`,
     );
   const shelf = await shelfFor(programme);
-  return { list: sceneAt(programme, time, shelf), shelf };
+  return { programme, list: sceneAt(programme, time, shelf), shelf };
 }
 
 /** The JSON of `scene`. */
@@ -27,23 +34,51 @@ export async function sceneCommand(name: string, at: string): Promise<object> {
   return list;
 }
 
-/** Writes one frame as PNG; the JSON says what was written. */
+/** A picture of the programme from a folder, by its name or its hash; undefined where its content is not there. */
+async function pictureIn(folder: string, { name, hash }: Material): Promise<Image | undefined> {
+  for (const file of [name, hash]) {
+    const bytes = await readFile(join(folder, file)).catch(() => undefined);
+    if (bytes && createHash('sha256').update(bytes).digest('hex') === hash) return loadImage(bytes);
+  }
+  return undefined;
+}
+
+/**
+ * Writes one frame as PNG; the JSON says what was written, and which pictures it is without. Films are never drawn.
+ *
+ * @param folder  where the still pictures are; beside the programme's file unless said
+ */
 export async function stillCommand(
   name: string,
   at: string,
   out: string,
   height: number | undefined,
+  folder: string | undefined,
 ): Promise<object> {
-  const { list, shelf } = await sceneOf(name, at);
+  const { programme, list, shelf } = await sceneOf(name, at);
+  const images = new Map<Id, Image>();
+  const without = new Set<string>();
+  for (const item of list.items) {
+    if (item.kind !== 'image' && item.kind !== 'picture') continue;
+    const material = programme.materials[item.material];
+    const from = folder === undefined ? dirname(pathOf(name)) : pathOf(folder);
+    const image = material && item.kind === 'image' ? await pictureIn(from, material) : undefined;
+    if (image) images.set(item.material, image);
+    else if (material) without.add(material.name);
+  }
   const scale = (height ?? list.height) / list.height;
   const size = { width: Math.round(list.width * scale), height: Math.round(list.height * scale) };
   const canvas = createCanvas(size.width, size.height);
   drawScene(
     canvas.getContext('2d') as unknown as Canvas2D,
     list,
-    { shelf, makePath: (data) => new NodePath(data) as unknown as Path2D },
+    {
+      shelf,
+      makePath: (data) => new NodePath(data) as unknown as Path2D,
+      image: ({ material }) => images.get(material) as unknown as CanvasImageSource | undefined,
+    },
     scale,
   );
   await writeWhole(out, await canvas.encode('png'));
-  return { file: out, ...size };
+  return { file: out, ...size, ...(without.size > 0 && { without: [...without] }) };
 }

@@ -1,5 +1,8 @@
-import { writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { commandLine } from './commandLine.samples.ts';
 
 const { cadence, folder } = commandLine();
@@ -98,5 +101,53 @@ describe('pace crawl', () => {
       '8',
     );
     expect(fits.duration).toBeLessThanOrEqual(14);
+  });
+});
+
+describe('still', () => {
+  it('draws the pictures that are beside the programme, or in a folder, and says which are not', async () => {
+    const canvas = createCanvas(64, 36);
+    const context = canvas.getContext('2d');
+    context.fillStyle = '#2f8a83';
+    context.fillRect(0, 0, 64, 36);
+    const bytes = canvas.toBuffer('image/png');
+    const programme = programmeWithCues([]);
+    const harbour = {
+      id: 'm',
+      hash: createHash('sha256').update(bytes).digest('hex'),
+      name: 'harbour.png',
+      kind: 'image',
+      picture: { width: 64, height: 36 },
+    };
+    writeFileSync(
+      join(folder(), 'board.json'),
+      JSON.stringify({
+        programme: {
+          ...programme,
+          facts: { ...programme.facts, backdrop: { colour: '#000000', image: 'm' } },
+          materials: { m: harbour },
+        },
+      }),
+    );
+    const still = (...more: string[]) =>
+      cadence('still', 'board.json', '--at', '1s', 'board.png', '--height', '36', ...more).json;
+    const middle = async () => {
+      const drawn = createCanvas(64, 36).getContext('2d');
+      drawn.drawImage(await loadImage(readFileSync(join(folder(), 'board.png'))), 0, 0);
+      return [...drawn.getImageData(32, 18, 1, 1).data];
+    };
+    expect(still()).toMatchObject({ without: ['harbour.png'] });
+    expect(await middle()).toEqual([0, 0, 0, 255]);
+    // Another picture of that name is not it.
+    writeFileSync(join(folder(), 'harbour.png'), createCanvas(64, 36).toBuffer('image/png'));
+    expect(still()).toMatchObject({ without: ['harbour.png'] });
+    writeFileSync(join(folder(), 'harbour.png'), bytes);
+    expect(still()).not.toHaveProperty('without');
+    expect(await middle()).toEqual([0x2f, 0x8a, 0x83, 255]);
+    mkdirSync(join(folder(), 'kept'));
+    writeFileSync(join(folder(), 'kept', harbour.hash), bytes);
+    writeFileSync(join(folder(), 'harbour.png'), 'no picture');
+    expect(still('--material', 'kept')).not.toHaveProperty('without');
+    expect(await middle()).toEqual([0x2f, 0x8a, 0x83, 255]);
   });
 });

@@ -4,7 +4,14 @@
  * Text is filled as outlines, never by the canvas's own text functions, so that every place gives the
  * same picture to the last bit and text can stand at any fraction of a pixel.
  */
-import type { DrawingItem, DrawingList, PlacedLine, Window } from '@cadence/core/scene/drawing.ts';
+import type {
+  Box,
+  DrawingItem,
+  DrawingList,
+  PlacedLine,
+  Transform,
+  Window,
+} from '@cadence/core/scene/drawing.ts';
 import type { GlyphRun } from '@cadence/core/scene/shaper.ts';
 import type { FontShelf } from './fontShelf.ts';
 
@@ -60,7 +67,15 @@ export function drawScene(canvas: Canvas2D, list: DrawingList, studio: Studio, s
   canvas.transform(scale, 0, 0, scale, 0, 0);
   for (const item of list.items) {
     canvas.globalAlpha = item.opacity;
+    if (item.kind === 'text') {
+      drawText(canvas, item, studio);
+      continue;
+    }
     const { x, y, w, h } = item.box;
+    if (item.transform) {
+      canvas.save();
+      move(canvas, item.transform);
+    }
     switch (item.kind) {
       case 'backdrop':
       case 'band':
@@ -73,14 +88,15 @@ export function drawScene(canvas: Canvas2D, list: DrawingList, studio: Studio, s
       case 'image': {
         const picture = item.kind === 'picture' ? studio.picture?.(item) : studio.image?.(item);
         if (picture) canvas.drawImage(picture, x, y, w, h);
-        break;
       }
-      case 'text':
-        drawText(canvas, item, studio);
     }
+    if (item.transform) canvas.restore();
   }
   canvas.restore();
 }
+
+const move = (canvas: Canvas2D, { a, b, c, d, e, f }: Transform): void =>
+  canvas.transform(a, b, c, d, e, f);
 
 /** Blurs what is drawn already within a box, as if the box were frosted glass. */
 function blurUnder(canvas: Canvas2D, { x, y, w, h }: DrawingItem['box'], blur: number): void {
@@ -110,26 +126,43 @@ function blurUnder(canvas: Canvas2D, { x, y, w, h }: DrawingItem['box'], blur: n
 
 type Text = DrawingItem & { kind: 'text' };
 
-/** Whether all of a box is where a window neither hides nor fades anything. */
-function isClear({ x, y, w, h }: Text['box'], { box, along, reach }: Window): boolean {
-  const [from, to, start, end] =
-    along === 'across' ? [x, x + w, box.x, box.x + box.w] : [y, y + h, box.y, box.y + box.h];
-  return from >= start + reach && to <= end - reach;
+const STRAIGHT: Transform = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+
+/** Whether all of a box, once it is transformed, is where a window neither hides nor fades anything. */
+function isClear(
+  { x, y, w, h }: Box,
+  { a, b, c, d, e, f }: Transform,
+  { box, along, reach }: Window,
+): boolean {
+  const corners = [x, x + w].flatMap((left) =>
+    [y, y + h].map((top) => (along === 'across' ? a * left + c * top + e : b * left + d * top + f)),
+  );
+  const [start, end] = along === 'across' ? [box.x, box.x + box.w] : [box.y, box.y + box.h];
+  return corners.every((corner) => corner >= start + reach && corner <= end - reach);
 }
 
-function drawText(canvas: Canvas2D, { box, layout, window }: Text, studio: Studio): void {
-  const cut = window && !isClear(box, window) ? window : undefined;
+/** A window, and what the text that is seen through it is transformed by. */
+type Cut = Window & { readonly moved: Transform };
+
+function drawText(
+  canvas: Canvas2D,
+  { box, layout, window, transform }: Text,
+  studio: Studio,
+): void {
+  const moved = transform ?? STRAIGHT;
+  const cut = window && !isClear(box, moved, window) ? { ...window, moved } : undefined;
+  if (cut || transform) canvas.save();
   if (cut) {
-    canvas.save();
     canvas.beginPath();
     canvas.rect(cut.box.x, cut.box.y, cut.box.w, cut.box.h);
     canvas.clip();
   }
+  if (transform) move(canvas, transform);
   // All outlines first, so that no letter's outline lies over its neighbour.
   if (layout.style.outlineWidth > 0)
     for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'stroke', cut);
   for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'fill', cut);
-  if (cut) canvas.restore();
+  if (cut || transform) canvas.restore();
 }
 
 function drawLine(
@@ -138,7 +171,7 @@ function drawLine(
   style: Text['layout']['style'],
   studio: Studio,
   pass: 'fill' | 'stroke',
-  cut: Window | undefined,
+  cut: Cut | undefined,
 ): void {
   canvas.save();
   canvas.transform(1, 0, 0, 1, line.x, line.baseline);
@@ -171,14 +204,17 @@ function faded(
   canvas: Canvas2D,
   colour: string,
   line: PlacedLine,
-  { box, along, reach }: Window,
+  { box, along, reach, moved: { a, b, c, d, e, f } }: Cut,
 ): CanvasGradient {
-  const across = along === 'across';
-  const from = across ? box.x - line.x : box.y - line.baseline;
-  const length = across ? box.w : box.h;
-  const gradient = across
-    ? canvas.createLinearGradient(from, 0, from + length, 0)
-    : canvas.createLinearGradient(0, from, 0, from + length);
+  const length = along === 'across' ? box.w : box.h;
+  // The window stands still while the text is moved and turned: its ends, as they are seen from the text.
+  const seen = (x: number, y: number): [number, number] => {
+    const [right, down, all] = [x - e, y - f, a * d - b * c];
+    return [(d * right - c * down) / all - line.x, (a * down - b * right) / all - line.baseline];
+  };
+  const start = along === 'across' ? seen(box.x, 0) : seen(0, box.y);
+  const end = along === 'across' ? seen(box.x + box.w, 0) : seen(0, box.y + box.h);
+  const gradient = canvas.createLinearGradient(...start, ...end);
   const share = Math.min(0.5, reach / length);
   gradient.addColorStop(0, `${colour}00`);
   gradient.addColorStop(share, colour);

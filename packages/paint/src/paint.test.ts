@@ -1,6 +1,7 @@
 import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
 import { USUAL_JOURNEY, type Roll } from '@cadence/core/programme/passage.ts';
 import { layOut } from '@cadence/core/scene/layout.ts';
+import { leaning } from '@cadence/core/scene/lean.ts';
 import { rollItems } from '@cadence/core/scene/rollItems.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
@@ -184,6 +185,49 @@ describe('text that travels', () => {
       before = now;
     }
   });
+});
+
+test('text that leans is turned with its colours, and fades where the edges of the frame are', async () => {
+  const [width, height] = [400, 400];
+  await shelf.prepare('Noto Sans', [[{ text: 'Winch' }]]);
+  const roll: Roll = {
+    id: 'p',
+    kind: 'roll',
+    title: 'Closing roll',
+    sheet: Array.from({ length: 60 }, () => 'Winch winch winch').join('\n'),
+    look: { size: 12, softEdge: 0.4 },
+    journey: USUAL_JOURNEY,
+  };
+  const frame = { width, height };
+  /** How much light there is in a row of pixels, of a roll that leans by an angle. */
+  const lightOf = (tilt: number): number[] => {
+    const lean = leaning({ tilt, sway: 0, swayFrames: 1 }, 0, 1, frame);
+    const sight = { roll, cue: 'c', frame, materials: {}, top: -200, from: -200, to: 600 };
+    const items = rollItems(sight, shelf).map((item) => ({
+      ...item,
+      ...(lean && { transform: lean }),
+    }));
+    const context = createCanvas(width, height).getContext('2d');
+    const makePath = (data: string) => new NodePath(data) as unknown as Path2D;
+    drawScene(context as unknown as Canvas2D, { width, height, items }, { shelf, makePath });
+    const { data } = context.getImageData(0, 0, width, height);
+    return Array.from({ length: height }, (_, row) => {
+      let sum = 0;
+      for (let x = 0; x < width; x++) sum += data[(row * width + x) * 4 + 3] ?? 0;
+      return sum;
+    });
+  };
+  const share = (light: number[], from: number, to: number) =>
+    light.slice(from, to).reduce((sum, value) => sum + value, 0) /
+    light.slice(160, 240).reduce((sum, value) => sum + value, 0);
+  for (const tilt of [0, 15, 30]) {
+    const light = lightOf(tilt);
+    // At the edges next to nothing; half-way to the middle about half of what is there.
+    expect(share(light, 0, 16)).toBeLessThan(0.03);
+    expect(share(light, 384, 400)).toBeLessThan(0.03);
+    expect(share(light, 40, 120)).toBeGreaterThan(0.3);
+    expect(share(light, 40, 120)).toBeLessThan(0.7);
+  }
 });
 
 test('a band that blurs mixes what is under it, and leaves what is beside it', () => {

@@ -42,6 +42,17 @@ export interface Finding {
   readonly subject?: string;
 }
 
+/** That no font has some characters. */
+export const noFont = (missing: readonly string[]): Omit<Finding, 'at' | 'cue'> => ({
+  kind: 'missing glyph',
+  severity: 'wrong',
+  figure: missing.length,
+  limit: 0,
+  unit: 'characters',
+  message: `No font has ${missing.join(' ')}`,
+  subject: missing.join(''),
+});
+
 /** The name by which a finding is passed over in one place. */
 export const nameHere = ({ kind, cue, subject = '' }: Finding): string =>
   `${kind}|${cue}|${subject}`.slice(0, 500);

@@ -8,7 +8,7 @@ import { isBlank, plainText } from '../text/lines.ts';
 import type { Speller } from '../text/spelling.ts';
 import { frames, frameLength, countFrames } from '../time/frameRate.ts';
 import { add, toSeconds, type Ticks } from '../time/ticks.ts';
-import { notPassedOver, type Finding } from './finding.ts';
+import { noFont, notPassedOver, type Finding } from './finding.ts';
 import { travellingFindings } from './travelling.ts';
 import { proofread } from './proofread.ts';
 
@@ -179,17 +179,7 @@ export function fittingOf(programme: Programme, cue: Cue, shaper: TextShaper): F
       message: 'Runs out of the frame',
     });
   const { family } = styleOf(programme, cue);
-  if (layout.missing.length > 0)
-    found.push({
-      ...at,
-      kind: 'missing glyph',
-      severity: 'wrong',
-      figure: layout.missing.length,
-      limit: 0,
-      unit: 'characters',
-      message: `No font has ${layout.missing.join(' ')}`,
-      subject: layout.missing.join(''),
-    });
+  if (layout.missing.length > 0) found.push({ ...at, ...noFont(layout.missing) });
   else if (layout.lent.length > 0) {
     const fonts = shaper.familiesWith(plainText(cue.text));
     const [font] = fonts;

@@ -82,3 +82,15 @@ test('a roll is too fast for its longest line, a crawl for the characters that p
   const long = 'slack water '.repeat(60).trim();
   expect(found('crawl', long, Math.ceil((long.length * 20 + 1920) / 12), slow)).toEqual([]);
 });
+
+test('texts that run out of the frame, or into each other, and letters that no font has are found', () => {
+  // Half a size wide each: 100 letters of 40 pixels are 2,000 pixels.
+  expect(found('roll', 'w'.repeat(100), 700)).toContainEqual(['out of frame', 40, 0, 'px']);
+  expect(found('roll', 'w'.repeat(94), 700)).toEqual([]);
+  // Two names side by side in three columns of 576 pixels each.
+  const names = ['a', 'b', 'c', 'd'].map((letter) => letter.repeat(30)).join('\n');
+  expect(found('roll', `[3 columns]\n${names}`, 700)).toEqual([['overlap', 2, 0, 'lines']]);
+  expect(found('roll', `[2 columns]\n${names}`, 700)).toEqual([]);
+  expect(found('roll', 'mañana', 700)).toEqual([['missing glyph', 1, 0, 'characters']]);
+  expect(found('crawl', 'mañana', 500)).toEqual([['missing glyph', 1, 0, 'characters']]);
+});

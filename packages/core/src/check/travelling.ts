@@ -1,10 +1,12 @@
 /** What is wrong, or may be, with a passage that travels. */
 import type { Passage } from '../programme/passage.ts';
 import type { Cue, Facts, Programme } from '../programme/programme.ts';
+import { crowdedIn } from '../scene/rollItems.ts';
 import type { TextShaper } from '../scene/shaper.ts';
+import { laidCrawl } from '../scene/travelling.ts';
 import { figuresOf, wordsIn, type TravelFigures } from '../scene/travelFigures.ts';
 import { toSeconds } from '../time/ticks.ts';
-import type { Finding } from './finding.ts';
+import { noFont, type Finding } from './finding.ts';
 
 const round = (value: number): number => Number(value.toFixed(2));
 
@@ -35,7 +37,40 @@ export function travellingFindings(
       message: `“${passage.title}” is cut off before it is through`,
     });
   if (travel.speed > figures.readable) found.push({ ...at, ...tooFast(passage, figures, facts) });
+  found.push(...roomFindings(passage, facts, shaper).map((each) => ({ ...at, ...each })));
   return found;
+}
+
+/** What is wrong with a finding's passage, wherever on the programme that is. */
+type OfPassage = Omit<Finding, 'at' | 'cue'>;
+
+/** Text of a passage for which there is no room, or no letters. */
+export function roomFindings(passage: Passage, { frame }: Facts, shaper: TextShaper): OfPassage[] {
+  const found: OfPassage[] = [];
+  if (passage.kind === 'crawl') {
+    const { missing } = laidCrawl(passage, frame, shaper);
+    return missing.length > 0 ? [noFont(missing)] : found;
+  }
+  const { out, farthest, into, missing } = crowdedIn(passage, frame, shaper);
+  if (farthest)
+    found.push({
+      kind: 'out of frame',
+      severity: 'wrong',
+      figure: out,
+      limit: 0,
+      unit: 'px',
+      message: `“${passage.title}” runs out of the frame at “${farthest.text}”`,
+    });
+  if (into[0])
+    found.push({
+      kind: 'overlap',
+      severity: 'wrong',
+      figure: into.length,
+      limit: 0,
+      unit: into.length === 1 ? 'line' : 'lines',
+      message: `“${passage.title}” has texts that run into the one beside them, such as “${into[0].text}”`,
+    });
+  return missing.length > 0 ? [...found, noFont(missing)] : found;
 }
 
 /** That a passage goes by faster than it can be read. */
@@ -43,7 +78,7 @@ function tooFast(
   { kind, title }: Passage,
   { inSight, longest, charactersASecond }: TravelFigures,
   { profile }: Facts,
-): Omit<Finding, 'at' | 'cue'> {
+): OfPassage {
   const common = { kind: 'too fast', severity: 'wrong' } as const;
   if (kind === 'crawl' || !longest)
     return {

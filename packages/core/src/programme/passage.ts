@@ -47,6 +47,11 @@ export interface RollLook {
   readonly behindOpacity: number;
   /** Whether it goes downwards, last line first. */
   readonly downwards: boolean;
+  /** How far it leans to the right when it is through, in degrees; it begins upright. */
+  readonly tilt: number;
+  /** How far it sways to either side, as a share of the frame's width; and in how many frames to and fro. */
+  readonly sway: number;
+  readonly swayFrames: number;
 }
 
 export const CRAWL_DIRECTIONS = ['left', 'right'] as const;
@@ -114,6 +119,9 @@ export const rollLook = (height: number): RollLook => ({
   behind: '#0d0e12',
   behindOpacity: 1,
   downwards: false,
+  tilt: 0,
+  sway: 0,
+  swayFrames: 250,
 });
 
 /** The look of a crawl on a frame of `height` pixels. */

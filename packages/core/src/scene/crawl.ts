@@ -44,15 +44,25 @@ export function layOutCrawl(
   items: readonly CrawlItem[],
   look: Pick<CrawlLook, 'family' | 'size' | 'between'>,
   shaper: TextShaper,
-): { readonly width: number; readonly between: number; readonly items: readonly PlacedItem[] } {
-  const between = shapedLine(look.between, look, shaper).width;
+): {
+  readonly width: number;
+  readonly between: number;
+  readonly items: readonly PlacedItem[];
+  /** Characters that no family has. */
+  readonly missing: readonly string[];
+} {
+  const shapedBetween = shapedLine(look.between, look, shaper);
+  const between = shapedBetween.width;
+  const missing = new Set(shapedBetween.missing);
   let from = 0;
   const placed = items.map((item, at) => {
     if (at > 0) from += between;
-    const width = shapedLine(item.text, look, shaper).width;
+    const shaped = shapedLine(item.text, look, shaper);
+    const { width } = shaped;
+    for (const character of shaped.missing) missing.add(character);
     const own = { ...item, from, width };
     from += width;
     return own;
   });
-  return { width: from, between, items: placed };
+  return { width: from, between, items: placed, missing: [...missing] };
 }

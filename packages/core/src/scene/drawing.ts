@@ -36,8 +36,21 @@ export interface Window {
   readonly reach: number;
 }
 
+/** Of a point in pixels of the frame: x becomes a·x + c·y + e, y becomes b·x + d·y + f. */
+export interface Transform {
+  readonly a: number;
+  readonly b: number;
+  readonly c: number;
+  readonly d: number;
+  readonly e: number;
+  readonly f: number;
+}
+
 interface Item {
+  /** Before it is transformed. */
   readonly box: Box;
+  /** What it has moved and turned by; a window stays where it is. */
+  readonly transform?: Transform;
   /** From 0, unseen, to 1. */
   readonly opacity: number;
 }

@@ -1,6 +1,6 @@
 /** How a roll stands: where each of its lines is from the top of the whole, in pixels of the frame. */
 import type { RollLook } from '../programme/passage.ts';
-import { inColumns, type Measure, type Placed, type SheetPart } from '../text/sheet.ts';
+import { inColumns, type Measure, type Placed, type SheetPart, type Stand } from '../text/sheet.ts';
 
 /** Lines between two blank ones. */
 export interface Block {
@@ -8,8 +8,12 @@ export interface Block {
   readonly height: number;
 }
 
-/** Where text stands from side to side: about the middle, right up to the gutter, or on from it. */
-export type Side = 'middle' | 'role' | 'name' | { readonly column: number; readonly of: number };
+/**
+ * Where text stands from side to side: about the middle, right up to the gutter, or on from it; or at the far edge of
+ * where roles, or names, are.
+ */
+export type Side =
+  'middle' | 'left' | 'right' | 'role' | 'name' | { readonly column: number; readonly of: number };
 
 export type Half = 'left' | 'right';
 
@@ -30,9 +34,13 @@ export interface RollThing {
   readonly name: string;
   readonly line: number;
   readonly half: Half | null;
+  readonly side: 'middle' | 'left' | 'right';
   readonly top: number;
   readonly height: number;
 }
+
+/** The side of what has no columns. */
+const sideOf = (stand: Stand = 'centre') => (stand === 'centre' ? 'middle' : stand);
 
 export interface RollLayout {
   /** Of the whole, in pixels. */
@@ -114,9 +122,11 @@ export function layOutRoll(parts: readonly SheetPart[], look: RollLook): RollLay
         break;
       case 'rule':
       case 'picture': {
-        const height = part.kind === 'rule' ? usual : Math.round(look.picture * usual);
+        const tall = look.picture * usual * ratios[part.measure];
+        const height = part.kind === 'rule' ? usual : Math.round(tall);
         const name = part.kind === 'rule' ? '' : part.name;
-        things.push({ kind: part.kind, name, line: part.line, half, top, height });
+        const side = sideOf(part.stand);
+        things.push({ kind: part.kind, name, line: part.line, half, side, top, height });
         top += height;
         break;
       }
@@ -151,7 +161,8 @@ export function layOutRoll(parts: readonly SheetPart[], look: RollLook): RollLay
       default: {
         const ratio = { title: look.titleRatio, heading: look.headingRatio, text: 1 }[part.kind];
         const own = size * ratio;
-        put({ text: part.text, line: part.line }, own, lineOf(own), 'middle', part.kind);
+        const side = sideOf(part.stand);
+        put({ text: part.text, line: part.line }, own, lineOf(own), side, part.kind);
         top += lineOf(own);
       }
     }

@@ -18,11 +18,15 @@ interface PlacedText {
 }
 
 const placed = new WeakMap<TextShaper, WeakMap<RollText, PlacedText>>();
+const crowded = new WeakMap<TextShaper, WeakMap<RollLayout, Crowded>>();
 
 /** Forgets where text stood that was shaped by a shaper, after fonts have been added to it. */
-export const forgetPlaces = (shaper: TextShaper): void => void placed.delete(shaper);
+export function forgetPlaces(shaper: TextShaper): void {
+  placed.delete(shaper);
+  crowded.delete(shaper);
+}
 
-/** How much of the frame's width three columns or more share out: what is safe to be seen on any screen. */
+/** How much of the frame's width a picture, and three columns or more, may take: what is safe to be seen on any screen. */
 const COLUMNS = 0.9;
 
 /** The middle of what a text keeps to, in pixels from the left of a frame of a width. */
@@ -47,10 +51,13 @@ export function acrossOf(
   ];
   const within = (from: number, align: RollLook['roleAlign']): number =>
     from + { left: 0, centre: (wide - width) / 2, right: wide - width }[align];
-  if (side === 'role') return within(middle - gutter / 2 - wide, look.roleAlign);
-  if (side === 'name') return within(middle + gutter / 2, look.nameAlign);
+  const [left, right] = [middle - gutter / 2 - wide, middle + gutter / 2];
+  if (side === 'left') return left;
+  if (side === 'right') return right + wide - width;
+  if (side === 'role') return within(left, look.roleAlign);
+  if (side === 'name') return within(right, look.nameAlign);
   // Two columns keep to the gutter as roles and names do; more of them share out the width.
-  if (side.of === 2) return side.column === 0 ? middle - gutter / 2 - width : middle + gutter / 2;
+  if (side.of === 2) return side.column === 0 ? middle - gutter / 2 - width : right;
   const span = COLUMNS * frame * (half === null ? 1 : 0.5);
   const each = span / side.of;
   return middle - span / 2 + each * (side.column + 0.5) - width / 2;
@@ -83,19 +90,73 @@ function placeOf(of: RollText, look: RollLook, frame: FrameSize, shaper: TextSha
   const largest = of.height / look.lineSpacing;
   const baseline = Math.round((of.height - (ascent + descent) * largest) / 2 + ascent * largest);
   const x = Math.round(acrossOf(of, shaped.width, look, frame.width));
-  const out = Math.max(0, Math.round(Math.max(-x, x + shaped.width - frame.width)));
+  const line = { x, baseline, width: shaped.width, runs: shaped.runs };
   const made: PlacedText = {
     text: unstarred(text),
-    line: { x, baseline, width: shaped.width, runs: shaped.runs },
+    line,
     painted: {
       style: { family, size: of.size, colour, outlineColour: '#000000', outlineWidth: 0 },
-      outOfFrame: out,
+      outOfFrame: overEdge(line, frame),
       missing: shaped.missing,
     },
   };
   texts.set(of, made);
   return made;
 }
+
+/** Texts of a roll that have no room. */
+export interface Crowded {
+  /** How far the farthest runs out of the frame, in pixels; 0 where none does. */
+  readonly out: number;
+  /** It; and those that run into the one beside them. */
+  readonly farthest: RollText | undefined;
+  readonly into: readonly RollText[];
+  /** Characters that no family has. */
+  readonly missing: readonly string[];
+}
+
+interface Beside {
+  readonly text: RollText;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Which texts of a roll run out of the frame, or into each other. All of it is shaped for that, once. */
+export function crowdedIn(roll: Roll, frame: FrameSize, shaper: TextShaper): Crowded {
+  const { look, layout } = laidRoll(roll, frame);
+  const known = crowded.get(shaper) ?? new WeakMap<RollLayout, Crowded>();
+  crowded.set(shaper, known);
+  const found = known.get(layout);
+  if (found) return found;
+  const sway = Math.round(look.sway * frame.width);
+  let [out, farthest] = [0, undefined as RollText | undefined];
+  const into: RollText[] = [];
+  const missing = new Set<string>();
+  let row: Beside[] = [];
+  const settle = (): void => {
+    row.sort((a, b) => a.from - b.from);
+    for (let at = 1; at < row.length; at++)
+      if ((row[at - 1]?.to ?? 0) > (row[at]?.from ?? 0)) into.push((row[at - 1] as Beside).text);
+    row = [];
+  };
+  for (const text of layout.texts) {
+    if (text.text === '') continue;
+    if (row[0] && row[0].text.top !== text.top) settle();
+    const { line, painted } = placeOf(text, look, frame, shaper);
+    for (const character of painted.missing) missing.add(character);
+    const over = overEdge(line, frame, sway);
+    if (over > out) [out, farthest] = [over, text];
+    row.push({ text, from: line.x, to: line.x + line.width });
+  }
+  settle();
+  const made = { out, farthest, into, missing: [...missing] };
+  known.set(layout, made);
+  return made;
+}
+
+/** How far a line runs out of the frame to either side when it sways, in whole pixels. */
+const overEdge = ({ x, width }: PlacedLine, frame: FrameSize, sway = 0): number =>
+  Math.max(0, Math.round(Math.max(-x, x + width - frame.width) + sway));
 
 /** The first of some texts, ordered by their tops, whose top is at or after `top`. */
 function firstFrom(texts: readonly RollText[], top: number): number {
@@ -174,17 +235,19 @@ export function rollItems(
         Math.round(RULE_WIDTH * frame.width),
         Math.max(1, Math.round(RULE * look.size)),
       ];
-      const x = Math.round(middleOf(thing.half, look, frame.width) - w / 2);
+      const x = Math.round(acrossOf(thing, w, look, frame.width));
       const box = { x, y: y + Math.round((thing.height - h) / 2), w, h };
       items.push({ kind: 'plate', colour: look.roleColour, box, opacity: 1 });
       continue;
     }
     const material = Object.values(materials).find(({ name }) => name === thing.name);
     if (!material?.picture) continue;
-    const share = thing.height / material.picture.height;
-    const w = Math.round(Math.min(material.picture.width * share, frame.width));
-    const x = Math.round(middleOf(thing.half, look, frame.width) - w / 2);
-    const box = { x, y, w, h: thing.height };
+    const { width, height } = material.picture;
+    const widest = COLUMNS * frame.width * (thing.half === null ? 1 : 0.5);
+    const share = Math.min(thing.height / height, widest / width);
+    const [w, h] = [Math.round(width * share), Math.round(height * share)];
+    const x = Math.round(acrossOf(thing, w, look, frame.width));
+    const box = { x, y: y + Math.round((thing.height - h) / 2), w, h };
     items.push({ kind: 'image', material: material.id, box, opacity: 1 });
   }
   return items;

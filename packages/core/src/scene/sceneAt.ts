@@ -10,9 +10,10 @@ import type { Ticks } from '../time/ticks.ts';
 import { crawlItems } from './crawlItems.ts';
 import type { Box, DrawingItem, DrawingList } from './drawing.ts';
 import { layOut, styleOf } from './layout.ts';
+import { leaning, seenLeaning } from './lean.ts';
 import { rollItems, topOfRoll } from './rollItems.ts';
 import type { TextShaper } from './shaper.ts';
-import { comeTo, framesOf, laidRoll } from './travelling.ts';
+import { comeTo, framesOf, laidRoll, wayOf } from './travelling.ts';
 
 /**
  * The drawing list of `programme` at `time`. A cue is seen from its start up to, but not at, its end.
@@ -73,11 +74,14 @@ export function sceneAt(
   return { width: frame.width, height: frame.height, items };
 }
 
+const framesSince = ({ facts }: Programme, { start }: Cue, time: Ticks): number =>
+  frameAt(time, facts.frameRate) - countFrames(start, facts.frameRate);
+
 /** How far a cue has come in, and not gone yet, that does both in so many frames: from 0 to 1. */
-function comeIn({ facts }: Programme, cue: Cue, time: Ticks, fade: number): number {
+function comeIn(programme: Programme, cue: Cue, time: Ticks, fade: number): number {
   if (fade <= 0) return 1;
-  const at = frameAt(time, facts.frameRate) - countFrames(cue.start, facts.frameRate);
-  const left = framesOf(cue, facts) - 1 - at;
+  const at = framesSince(programme, cue, time);
+  const left = framesOf(cue, programme.facts) - 1 - at;
   return Math.min(1, (at + 1) / (fade + 1), (left + 1) / (fade + 1));
 }
 
@@ -100,10 +104,18 @@ function travelling(
   const { behind: colour, behindOpacity: opacity } = laid.look;
   const box = { x: 0, y: 0, w: frame.width, h: frame.height };
   const top = topOfRoll(laid, come, frame);
-  const sight = { roll: passage, cue: cue.id, frame, materials, top, from: 0, to: frame.height };
+  const way = wayOf(passage, frame, shaper);
+  const lean = leaning(
+    laid.look,
+    framesSince(programme, cue, time),
+    (come - way.from) / way.distance,
+    frame,
+  );
+  const seen = lean ? seenLeaning(lean, frame) : { from: 0, to: frame.height };
+  const items = rollItems({ roll: passage, cue: cue.id, frame, materials, top, ...seen }, shaper);
   return [
     ...(opacity > 0 ? [{ kind: 'plate' as const, colour, box, opacity }] : []),
-    ...rollItems(sight, shaper),
+    ...(lean ? items.map((item) => ({ ...item, transform: lean })) : items),
   ];
 }
 

@@ -7,7 +7,7 @@ import {
   type Passage,
   type Roll,
 } from '../programme/passage.ts';
-import type { Cue, Programme } from '../programme/programme.ts';
+import type { Cue, Material, Programme } from '../programme/programme.ts';
 import { at25, programmeWithCues } from '../programme/samples.ts';
 import type { DrawingItem } from './drawing.ts';
 import { squareShaper } from './samples.ts';
@@ -107,6 +107,19 @@ describe('a roll', () => {
     expect(textsAt(programme, 534)).toMatchObject([{ text: 'Line 0', box: { y: 1072 } }]);
   });
 
+  test('leans and sways as a whole, with all that leaning brings into sight', () => {
+    const look = { tilt: 10, sway: 0.05, swayFrames: 100, softEdge: 0.1 };
+    const [plain, lively] = [{}, look].map((each) => textsAt(showing(roll(lines, each), 435), 325));
+    expect((lively ?? []).length).toBeGreaterThan((plain ?? []).length);
+    const first = lively?.find(({ text }) => text === plain?.[0]?.text);
+    expect(first?.box).toEqual(plain?.[0]?.box);
+    const turned = new Set(lively?.map(({ transform }) => JSON.stringify(transform)));
+    expect(turned.size).toBe(1);
+    expect(first?.transform?.b).toBeGreaterThan(0.08);
+    // Soft edges stay where the frame's are.
+    expect(first?.window?.box).toEqual({ x: 0, y: 0, w: 1920, h: 1080 });
+  });
+
   test('stands still on its title at the beginning and on its last lines at the end', () => {
     const sheet = `[title] The Ferry\n\n${lines}\n\nMade at Brae End`;
     const held = roll(sheet, { titleRatio: 1.5 }, { holdStart: 50, holdEnd: 75, easeIn: 20 });
@@ -145,6 +158,39 @@ describe('a roll', () => {
     expect(at('Perpetua Lisle').x).toBe(960 + 20);
     expect(at('Bryony').x + at('Bryony').w / 2).toBeCloseTo(frame.width / 2, 0);
     expect(at('Cass').x).toBeGreaterThan(at('Bryony').x + at('Bryony').w);
+  });
+
+  test('lines and pictures stand in the middle, or as far out as roles and names do', () => {
+    const picture = { width: 400, height: 100 };
+    const sides =
+      '[left] Abel\n[right] Bryony\n[picture a.png]\n\n[picture a.png]\n[larger]\n[picture a.png]';
+    const base = showing(roll(sides, { gutter: 1, sideWidth: 0.25, picture: 2 }), 400);
+    const programme = {
+      ...base,
+      materials: { a: { id: 'a', kind: 'image', name: 'a.png', picture } as unknown as Material },
+    };
+    const { items } = sceneAt(programme, at25(300), shaper);
+    const boxes = items.flatMap(({ kind, box }) =>
+      kind === 'image' || kind === 'text' ? [box] : [],
+    );
+    const [abel, bryony, right, middle, larger] = boxes;
+    expect(abel?.x).toBe(960 - 20 - 480);
+    expect((bryony?.x ?? 0) + (bryony?.w ?? 0)).toBe(960 + 20 + 480);
+    // Two lines of 60 pixels tall, and four times as wide.
+    expect(right).toMatchObject({ x: 960 + 20 + 480 - 480, w: 480, h: 120 });
+    expect(middle).toMatchObject({ x: 960 - 240 });
+    expect(larger).toMatchObject({ w: 624, h: 156 });
+  });
+
+  test('a picture that is too wide for the frame keeps its shape', () => {
+    const picture = { width: 4000, height: 100 };
+    const base = showing(roll('[picture a.png]', { picture: 4 }), 200);
+    const programme = {
+      ...base,
+      materials: { a: { id: 'a', kind: 'image', name: 'a.png', picture } as unknown as Material },
+    };
+    const image = sceneAt(programme, at25(200), shaper).items.find(({ kind }) => kind === 'image');
+    expect(image?.box).toMatchObject({ x: 96, w: 1728, h: 43 });
   });
 
   test('one that is edited is laid out anew, and one that is not is not', () => {

@@ -103,6 +103,7 @@ export interface LaidCrawl {
   readonly once: number;
   readonly between: number;
   readonly width: number;
+  readonly missing: readonly string[];
   readonly stage: CrawlStage;
 }
 
@@ -110,9 +111,11 @@ const crawls = new WeakMap<TextShaper, ReturnType<typeof rememberedCrawl>>();
 const rememberedCrawl = (shaper: TextShaper) =>
   remembered((crawl: Crawl, frame): LaidCrawl => {
     const look = lookOfCrawl(crawl, frame.height);
-    const { width: once, between, items } = layOutCrawl(itemsOf(sheetOf(crawl)), look, shaper);
+    const laid = layOutCrawl(itemsOf(sheetOf(crawl)), look, shaper);
+    const { width: once, between, items, missing } = laid;
     const width = once * look.times + between * (look.times - 1);
-    return { look, items, once, between, width, stage: stageOf(look, frame, shaper) };
+    const stage = stageOf(look, frame, shaper);
+    return { look, items, once, between, width, missing, stage };
   });
 
 /** A crawl as it stands, and its whole look. */

@@ -1,4 +1,4 @@
-import { inOrder, sectionsOf } from './sections.ts';
+import { inOrder, sectionsOf, withSections } from './sections.ts';
 import { readSheet } from './sheet.ts';
 
 const SHEET = `[title] The Ferry
@@ -33,4 +33,16 @@ test('in another order every line is still there, and is understood as before', 
   const sorted = (text: string) => text.split('\n').filter(Boolean).sort();
   expect(sorted(other)).toEqual(sorted(SHEET));
   expect(inOrder(SHEET, sections, [0, 1, 2])).toBe(SHEET);
+});
+
+test('one goes to the end of another sheet, and is understood there as it was', () => {
+  const sections = sectionsOf(SHEET, readSheet(SHEET));
+  const both = withSections('The Ferry\n\nMade at Brae End\n', inOrder(SHEET, sections, [2]));
+  expect(sectionsOf(both, readSheet(both)).at(-1)).toMatchObject({
+    title: 'With thanks',
+    count: 3,
+  });
+  expect(both.startsWith('The Ferry\n\nMade at Brae End\n\n')).toBe(true);
+  expect(withSections('', 'a\n')).toBe('a\n');
+  expect(inOrder(SHEET, sections, [])).toBe('');
 });

@@ -53,5 +53,9 @@ export function inOrder(
     while (blank(own.at(-1))) own.pop();
     return own.length > 0 ? [own.join('\n')] : [];
   });
-  return `${parts.join('\n\n')}\n`;
+  return parts.length === 0 ? '' : `${parts.join('\n\n')}\n`;
 }
+
+/** A sheet with sections of another one after its own. */
+export const withSections = (text: string, more: string): string =>
+  text.trim() === '' ? more : `${text.trimEnd()}\n\n${more}`;

@@ -17,12 +17,15 @@ export interface Placed {
 }
 
 export type Measure = 'usual' | 'larger' | 'smaller';
+/** Where a line or a picture stands from side to side of what the roll takes up; in the middle unless said. */
+export type Stand = 'left' | 'centre' | 'right';
 
 /** What holds for lines by the marks above them. */
 interface Marked {
   /** From 0, of the line of the sheet on which it begins. */
   readonly line: number;
   readonly measure: Measure;
+  readonly stand?: Exclude<Stand, 'centre'>;
   /** Whether it is never left out to make the rest fit. */
   readonly stays: boolean;
   /** Whether it stands beside the lines before the blank one above, and goes in step with them. */
@@ -74,6 +77,7 @@ const COLUMNS = /^(?:in\s+)?([2-9])\s+columns?(?:\s*,\s*(balanced|filled))?$/;
 type Says =
   | { readonly kind: 'title' | 'heading' | 'rule' | 'stays' | 'together' | 'beside' }
   | { readonly kind: 'measure'; readonly measure: Measure }
+  | { readonly kind: 'stand'; readonly stand: Stand }
   | { readonly kind: 'columns'; readonly count: number; readonly balanced: boolean }
   | { readonly kind: 'picture'; readonly name: string };
 
@@ -88,6 +92,7 @@ function said(mark: string): Says | undefined {
   if (low === 'keep together' || low === 'together') return { kind: 'together' };
   if (low === 'larger' || low === 'smaller' || low === 'usual')
     return { kind: 'measure', measure: low };
+  if (low === 'left' || low === 'centre' || low === 'right') return { kind: 'stand', stand: low };
   const picture = /^picture (.+)$/i.exec(text);
   return picture ? { kind: 'picture', name: picture[1] as string } : undefined;
 }
@@ -168,6 +173,7 @@ export function readSheet(text: string, chosen?: string): ReadSheet {
   let group = 0;
   let together: number | undefined;
   let measure: Measure = 'usual';
+  let stand: Stand = 'centre';
   let beside = false;
   let columns: { count: number; balanced: boolean } | undefined;
   written.forEach((each, at) => {
@@ -175,12 +181,14 @@ export function readSheet(text: string, chosen?: string): ReadSheet {
     if (space > 0) {
       // A blank line ends what the marks above began.
       [together, measure, columns, beside] = [undefined, 'usual', undefined, false];
+      stand = 'centre';
       if (parts.length > 0)
         parts.push({ kind: 'space', lines: space, line: each.line - space, ...usual });
     }
     let stays = false;
     for (const mark of each.marks) {
       if (mark.kind === 'measure') ({ measure } = mark);
+      if (mark.kind === 'stand') ({ stand } = mark);
       if (mark.kind === 'columns') columns = mark;
       if (mark.kind === 'stays') stays = true;
       if (mark.kind === 'beside') beside = true;
@@ -192,6 +200,7 @@ export function readSheet(text: string, chosen?: string): ReadSheet {
       line,
       measure,
       stays,
+      ...(stand !== 'centre' && { stand }),
       ...(beside && { beside: true as const }),
       ...(together !== undefined && { group: together }),
     };

@@ -1,21 +1,36 @@
-/** The sections of a roll in another order. */
+/** The sections of a roll in another order, or in another roll. */
+import { Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { inOrder, sectionsOf } from '@cadence/core/text/sections.ts';
+import { editPassage } from '@cadence/core/programme/edits/passages.ts';
+import type { Passage } from '@cadence/core/programme/passage.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
 import { sheetOf } from '@cadence/core/scene/travelling.ts';
+import { inOrder, sectionsOf, withSections } from '@cadence/core/text/sections.ts';
 import { plural } from '../app/format.ts';
+import { openNow } from '../app/store.ts';
 import { WindowFoot, type WindowProps } from '../app/WindowFoot.tsx';
-import { passageNow } from './now.ts';
+import { preparePassage } from '../picture/studio.ts';
+import { passageNow, passagesInOrder } from './now.ts';
 import { SortedList } from './SortedList.tsx';
-import { travel } from './travelActions.ts';
+import { travel, type TravelEdit } from './travelActions.ts';
 
 export default function Sections({ close }: WindowProps) {
   const passage = useMemo(passageNow, []);
+  const others = useMemo(
+    () =>
+      passagesInOrder(openNow().programme).filter(
+        ({ id, kind }) => kind === 'roll' && id !== passage?.id,
+      ),
+    [passage],
+  );
   const sheet = passage?.sheet ?? '';
   const sections = useMemo(
     () => (passage ? sectionsOf(sheet, sheetOf(passage)) : []),
     [passage, sheet],
   );
   const [order, setOrder] = useState(() => sections.map((_, at) => at));
+  /** The roll that a section goes to, by its place. */
+  const [away, setAway] = useState<ReadonlyMap<number, Id>>(new Map());
   const rows = order.flatMap((place) => {
     const section = sections[place];
     if (!section) return [];
@@ -25,11 +40,52 @@ export default function Sections({ close }: WindowProps) {
         <span>{name}</span>
         <span className="spring" />
         <span className="quiet">{plural(section.count, 'line')}</span>
+        {others.length > 0 && (
+          <Select
+            size="xs"
+            w={150}
+            aria-label={`Roll of ${name}`}
+            allowDeselect={false}
+            data={[
+              { value: HERE, label: 'stays here' },
+              ...others.map(({ id, title }) => ({ value: id, label: `to ${title}` })),
+            ]}
+            value={away.get(place) ?? HERE}
+            onChange={(roll) => {
+              const next = new Map(away);
+              if (roll === null || roll === HERE) next.delete(place);
+              else next.set(place, roll);
+              setAway(next);
+            }}
+          />
+        )}
       </>
     );
     return [{ id: String(place), name, body }];
   });
-  const moved = order.some((place, at) => place !== at);
+  const moved = away.size > 0 || order.some((place, at) => place !== at);
+  const take = async () => {
+    const name = away.size > 0 ? 'Move sections to another roll' : 'Put sections in another order';
+    const staying = order.filter((place) => !away.has(place));
+    const sent = others.flatMap((roll): Passage[] => {
+      const places = order.filter((place) => away.get(place) === roll.id);
+      if (places.length === 0) return [];
+      return [{ ...roll, sheet: withSections(roll.sheet, inOrder(sheet, sections, places)) }];
+    });
+    // They are measured where they go to.
+    for (const roll of sent) await preparePassage(openNow().programme, roll);
+    travel.change(
+      travel.together(
+        ...sent.map(
+          (roll): TravelEdit =>
+            (programme, _, measure) =>
+              editPassage(programme, roll.id, { sheet: roll.sheet }, measure, name),
+        ),
+        travel.setSheet(inOrder(sheet, sections, staying), name),
+      ),
+    );
+    close();
+  };
   return (
     <>
       <SortedList rows={rows} label="Sections" sort={(ids) => setOrder(ids.map(Number))} />
@@ -37,14 +93,13 @@ export default function Sections({ close }: WindowProps) {
         close={close}
         off={!moved}
         says={moved ? '' : 'Drag a handle; or Space takes it, and arrows move it.'}
-        take={() => {
-          const sorted = inOrder(sheet, sections, order);
-          travel.change(travel.setSheet(sorted, 'Put sections in another order'));
-          close();
-        }}
+        take={() => void take()}
       >
-        Set this order
+        {away.size > 0 ? 'Move them' : 'Set this order'}
       </WindowFoot>
     </>
   );
 }
+
+/** Stands for the roll in hand. */
+const HERE = 'here';

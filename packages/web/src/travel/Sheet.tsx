@@ -1,6 +1,7 @@
 /** The sheet of the passage in hand: its editor, buttons for what cannot be guessed, and what parts roles from names. */
 import { ActionIcon, Button, Menu, Select, TextInput, Tooltip } from '@mantine/core';
 import {
+  IconAlignLeft,
   IconColumns2,
   IconFileImport,
   IconHeading,
@@ -30,21 +31,28 @@ import { timeComeTo, type Coming } from './strip/coming.ts';
 import { travel } from './travelActions.ts';
 import classes from './Travel.module.css';
 
-/** How far a roll or a crawl has come when each line of its sheet begins to be in sight, by the line's number. */
-function comings({ passage, facts }: Coming): Map<number, { begins: number; middle: number }> {
-  const found = new Map<number, { begins: number; middle: number }>();
-  const put = (line: number, begins: number, middle: number) =>
-    found.has(line) || found.set(line, { begins, middle });
+/** How far a passage has come when a line begins to be in sight, is in the middle, and is gone. */
+interface InSight {
+  readonly begins: number;
+  readonly middle: number;
+  readonly ends: number;
+}
+
+/** When each line of the sheet is in sight, by the line's number. */
+function comings({ passage, facts }: Coming): Map<number, InSight> {
+  const found = new Map<number, InSight>();
+  const put = (line: number, begins: number, ends: number) =>
+    found.has(line) || found.set(line, { begins, middle: (begins + ends) / 2, ends });
   if (passage.kind === 'roll') {
     const { layout, look } = laidRoll(passage, facts.frame);
     for (const { line, top, height } of [...layout.texts, ...layout.things]) {
       const begins = look.downwards ? layout.height - top - height : top;
-      put(line, begins, begins + (facts.frame.height + height) / 2);
+      put(line, begins, begins + facts.frame.height + height);
     }
   } else {
     const { items, stage } = laidCrawl(passage, facts.frame, shelf);
     for (const { line, from, width } of items)
-      put(line, from, from + (stage.to - stage.from + width) / 2);
+      put(line, from, from + stage.to - stage.from + width);
   }
   return found;
 }
@@ -92,7 +100,11 @@ export function Sheet({ coming, placed }: Props) {
         const { whole: now, lines: at } = latest.current;
         const come = at.get(line);
         if (!now || !come) return undefined;
-        return formatClock(toSeconds(subtract(timeComeTo(now, come.begins), now.cue.start)));
+        const [begins, ends] = [timeComeTo(now, come.begins), timeComeTo(now, come.ends)];
+        return {
+          from: formatClock(toSeconds(subtract(begins, now.cue.start))),
+          lasts: `${toSeconds(subtract(ends, begins)).toFixed(1)} s`,
+        };
       },
       atLine: (line) => {
         const { whole: now, lines: at } = latest.current;
@@ -174,6 +186,20 @@ export function Sheet({ coming, placed }: Props) {
           tool('Beside what is above', <IconLayoutSidebarRight size={16} />, mark('beside', true))}
         {!crawl && tool('Larger', <IconTextIncrease size={16} />, mark('larger'))}
         {!crawl && tool('Smaller', <IconTextDecrease size={16} />, mark('smaller'))}
+        {!crawl && (
+          <Menu position="bottom-start">
+            <Menu.Target>
+              <ActionIcon aria-label="Where it stands" size={26} title="Where it stands">
+                <IconAlignLeft size={16} />
+              </ActionIcon>
+            </Menu.Target>
+            <Menu.Dropdown>
+              <Menu.Item onClick={mark('left')}>On the left</Menu.Item>
+              <Menu.Item onClick={mark('centre')}>In the middle</Menu.Item>
+              <Menu.Item onClick={mark('right')}>On the right</Menu.Item>
+            </Menu.Dropdown>
+          </Menu>
+        )}
         {!crawl && tool('A rule', <IconMinus size={16} />, mark('rule', true))}
         {!crawl && (
           <Menu position="bottom-start">

@@ -25,6 +25,7 @@ import {
   useFonts,
   usePassage,
 } from './now.ts';
+import { NoRoom } from './NoRoom.tsx';
 import { Placing } from './Placing.tsx';
 import { Sheet } from './Sheet.tsx';
 import { CrawlStrip } from './strip/CrawlStrip.tsx';
@@ -59,6 +60,7 @@ export default function TravelPlace() {
       passage={passage}
       cue={cue}
       figures={figures}
+      fonts={fonts}
       kept={{ passage: kept.passage, cue: kept.cue, figures: keptFigures }}
     />
   );
@@ -106,11 +108,13 @@ interface Props {
   readonly passage: Passage;
   readonly cue: Cue | undefined;
   readonly figures: TravelFigures;
+  /** Counts up when letters came. */
+  readonly fonts: number;
   /** As it is kept, whatever is tried out. */
   readonly kept: { passage: Passage; cue: Cue | undefined; figures: TravelFigures };
 }
 
-function Travelling({ facts, passage, cue, figures, kept }: Props) {
+function Travelling({ facts, passage, cue, figures, fonts, kept }: Props) {
   const [tab, setTab] = useState<'travels' | 'looks'>('travels');
   // Where it is on the programme nowhere, it is shown as if it began with it.
   const shown = useMemo<Cue>(
@@ -165,6 +169,7 @@ function Travelling({ facts, passage, cue, figures, kept }: Props) {
           <>
             <Equation facts={facts} passage={passage} figures={figures} kept={kept.figures} />
             <Facts facts={facts} passage={passage} figures={figures} />
+            <NoRoom passage={kept.passage} facts={facts} fonts={fonts} />
             <Placing passage={passage} cue={cue} />
             {kept.cue && (
               <Fit facts={facts} passage={kept.passage} cue={kept.cue} figures={kept.figures} />

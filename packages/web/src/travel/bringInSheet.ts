@@ -5,6 +5,9 @@ import { say, wordsOf } from '../app/say.ts';
 import { passageNow } from './now.ts';
 import { travel } from './travelActions.ts';
 
+/** So many remarks on a file are told; the rest is counted. */
+const TOLD = 4;
+
 /** Takes the text of a file for the passage in hand, in one step; what was not understood is said. */
 export async function bringInSheet(file: File): Promise<void> {
   try {
@@ -13,10 +16,11 @@ export async function bringInSheet(file: File): Promise<void> {
     const passage = passageNow();
     if (!passage) return;
     travel.change(travel.setSheet(text, `Bring in ${file.name}`));
-    const [first] = warnings;
-    const more = warnings.length > 1 ? ` And ${plural(warnings.length - 1, 'more remark')}.` : '';
+    const told = warnings.slice(0, TOLD).map(({ message }) => ` ${message}`);
+    const left = warnings.length - told.length;
+    const more = left > 0 ? ` And ${plural(left, 'more remark')}.` : '';
     const was = passage.sheet.trim() === '' ? '' : ' Ctrl Z brings back what was there.';
-    say.note(`${file.name} was brought in.${was}${first ? ` ${first.message}${more}` : ''}`);
+    say.note(`${file.name} was brought in.${was}${told.join('')}${more}`);
   } catch (error) {
     say.problem(`${file.name} was not brought in: ${wordsOf(error)}`);
   }

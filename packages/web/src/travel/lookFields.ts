@@ -77,6 +77,7 @@ export const ROLL_FIELDS: readonly Fields[] = [
       number('headingRatio', 'Headings', '× the size', 4, 0.05, 0.3),
       number('titleRatio', 'Title', '× the size', 6, 0.1, 0.3),
       number('roleRatio', 'Roles', '× the size', 2, 0.05, 0.3),
+      number('largerRatio', 'Larger lines', '× the size', 4, 0.05, 1),
       number('smallerRatio', 'Smaller lines', '× the size', 1, 0.05, 0.3),
       whether('capitalHeadings', 'Headings in capitals'),
       whether('capitalRoles', 'Roles in capitals'),
@@ -110,6 +111,14 @@ export const ROLL_FIELDS: readonly Fields[] = [
         { value: false, says: 'upwards' },
         { value: true, says: 'downwards' },
       ]),
+    ],
+  },
+  {
+    title: 'How it leans and sways',
+    fields: [
+      number('tilt', 'Leans, by its end', '° to the right', 30, 0.5, -30),
+      number('sway', 'Sways to either side', '% of the frame', 20, 0.5),
+      seconds('swayFrames', 'To and fro in'),
     ],
   },
   {

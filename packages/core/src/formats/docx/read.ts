@@ -6,9 +6,11 @@ import { unzipSync, zipSync, type Unzipped } from 'fflate';
 import { Parser } from 'htmlparser2';
 import mammoth from 'mammoth';
 import { Unreadable, type Warning } from '../captions.ts';
-import type { Paragraph } from '../../text/sheetLines.ts';
+import { decodeText } from '../decodeText.ts';
 import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/manners.ts';
+import { laidParagraphs, type LaidParagraph, type SetParagraph } from '../sheet/setParagraphs.ts';
+import { readStyles, standOf, type SetBy } from './styles.ts';
 
 /** Bytes that the parts of a manuscript may come to once unpacked. */
 const MOST = 80e6;
@@ -24,25 +26,34 @@ export async function readDocx(bytes: Uint8Array): Promise<Sheet> {
     throw new Unreadable('This DOCX declares entities of its own, which no word processor writes.');
   // Packed anew, so that nothing is unpacked that was not measured.
   const packed = zipSync(parts, { level: 0 });
+  const styles = parts['word/styles.xml'];
+  const styleSet = readStyles(styles ? decodeText(styles).text : '');
+  const sets: SetBy[] = [];
   let html: string;
   let said: readonly { readonly message: string }[];
   try {
     const result = await mammoth.convertToHtml(
       // Which of the two it takes depends on where it runs.
       { buffer: packed, arrayBuffer: packed } as unknown as { buffer: Buffer },
-      { styleMap: ["p[style-name='Title'] => h1.title:fresh", 'u => u', "br[type='page'] => hr"] },
+      {
+        styleMap: ["p[style-name='Title'] => h1.title:fresh", 'u => u', "br[type='page'] => hr"],
+        transformDocument: transforms.paragraph((each) => {
+          const set = setIn(each, styleSet(each.styleId ?? null));
+          return set ? labelled(each, sets.push(set) - 1) : each;
+        }),
+      },
     );
     html = result.value;
     said = result.messages;
   } catch {
     throw new Unreadable('This DOCX is damaged: the document in it cannot be read.');
   }
-  const sheet = sheetOfHtml(html);
+  const sheet = sheetOfHtml(html, sets);
   if (sheet.blocks.length === 0) throw new Unreadable('There is no text in this DOCX file.');
   const warnings = said
     .filter(({ message }) => !message.startsWith('Unrecognised paragraph style'))
     .map(({ message }): Warning => ({ kind: 'left out', line: 0, message }));
-  return { ...sheet, warnings };
+  return { ...sheet, warnings: [...warnings, ...sheet.warnings] };
 }
 
 function unpacked(bytes: Uint8Array): Unzipped {
@@ -73,28 +84,77 @@ function declaresEntities(part: Uint8Array): boolean {
   return /<!DOCTYPE/i.test(head);
 }
 
+/** A part of a document as `mammoth` has read it. */
+interface DocumentPart {
+  readonly type: string;
+  readonly children?: readonly DocumentPart[];
+  readonly styleId?: string | null;
+  readonly alignment?: string | null;
+  /** In points. */
+  readonly fontSize?: number | null;
+  readonly value?: string;
+}
+
+/** A part of the package that its types do not name. */
+const { transforms } = mammoth as unknown as {
+  transforms: {
+    paragraph(change: (each: DocumentPart) => DocumentPart): (whole: unknown) => unknown;
+  };
+};
+
+/** How a paragraph is set, its style and its letters together; undefined where it has no text. */
+function setIn(paragraph: DocumentPart, { size, stand }: SetBy): SetBy | undefined {
+  let largest: number | undefined;
+  const look = ({ type, value, children, fontSize }: DocumentPart, own = size): void => {
+    const points = fontSize ?? own ?? 0;
+    if (type === 'text' && value?.trim()) largest = Math.max(largest ?? 0, points);
+    children?.forEach((child) => look(child, points));
+  };
+  look(paragraph);
+  const aligned = standOf(paragraph.alignment) ?? stand;
+  return largest === undefined ? undefined : { size: largest, stand: aligned };
+}
+
+/**
+ * What is known of a paragraph does not come through to HTML; its number does, as a text before its own, between
+ * characters of the private use area.
+ */
+const LABEL = /^\ue010(\d+)\ue011/;
+const labelled = (paragraph: DocumentPart, number: number): DocumentPart => {
+  const text = { type: 'text', value: `\ue010${number}\ue011` };
+  return {
+    ...paragraph,
+    children: [{ type: 'run', children: [text] }, ...(paragraph.children ?? [])],
+  };
+};
+
 const manners: Readonly<Record<string, 'italic' | 'bold' | 'underline'>> = {
   em: 'italic',
   strong: 'bold',
   u: 'underline',
 };
 
-/** The blocks of the plain HTML that a document becomes. */
-function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
-  const blocks: Block[] = [];
+/** What comes one after the other in a document: paragraphs, and what is none. */
+type Piece = { readonly paragraph: SetParagraph } | { readonly block: Block };
+
+/**
+ * The blocks of the plain HTML that a document becomes.
+ *
+ * @param sets  how each paragraph is set that has a label
+ */
+function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
+  const pieces: Piece[] = [];
   let separator: string | undefined;
-  let run: Paragraph[] = [];
-  let [text, apart] = ['', true];
+  let text = '';
   let row: string[][] | undefined;
   let titled = false;
   const manner = { italic: false, bold: false, underline: false };
-  const settle = () => {
-    const read = blocksOf(run);
-    run = [];
-    separator ??= read.separator;
-    for (const block of read.blocks)
-      if (block.kind === 'row') putRow(blocks, block.role ?? '', block.names ?? []);
-      else blocks.push(block);
+  const putParagraph = (whole: string, kind?: 'title' | 'heading') => {
+    const { size = 0, stand } = sets[Number(LABEL.exec(whole)?.[1] ?? -1)] ?? {};
+    const own = whole.replace(LABEL, '');
+    const lines = kind ? [own.trim()] : own.split('\n');
+    for (const line of lines)
+      pieces.push({ paragraph: { text: line, size, stand, ...(kind && { kind }) } });
   };
   const parser = new Parser({
     onopentag: (name, attributes) => {
@@ -102,45 +162,38 @@ function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
       if (changed) manner[changed] = true;
       if (name === 'tr') row = [];
       else if (name === 'td' || name === 'th') row?.push([]);
-      else if (name === 'table') settle();
       else if (name === 'br') text += '\n';
-      else if (name === 'hr') {
-        settle();
-        blocks.push({ kind: 'separator' });
-      } else if (name === 'img') {
-        settle();
-        blocks.push({ kind: 'picture', text: attributes.alt ?? '' });
-      } else if (/^(?:p|h[1-6]|li)$/.test(name)) text = '';
+      else if (name === 'hr') pieces.push({ block: { kind: 'separator' } });
+      else if (name === 'img')
+        pieces.push({ block: { kind: 'picture', text: attributes.alt ?? '' } });
+      else if (/^(?:p|h[1-6]|li)$/.test(name)) text = '';
       if (name === 'h1' && attributes.class === 'title') titled = true;
     },
     ontext: (part) => {
-      text += carrying(part, manner);
+      text += LABEL.test(part) ? part : carrying(part, manner);
     },
     onclosetag: (name) => {
       const changed = manners[name];
       if (changed) manner[changed] = false;
       if (/^(?:p|h[1-6]|li)$/.test(name)) {
-        if (row) row.at(-1)?.push(text);
-        else if (name.startsWith('h') && text.trim() !== '') {
-          settle();
-          const isTitle = titled && name === 'h1' && !blocks.some(({ kind }) => kind === 'title');
-          blocks.push({ kind: isTitle ? 'title' : 'heading', text: text.trim() });
+        if (row) row.at(-1)?.push(text.replace(LABEL, ''));
+        else if (!name.startsWith('h')) putParagraph(text);
+        else if (text.replace(LABEL, '').trim() !== '') {
+          const before = pieces.some(
+            (piece) => 'paragraph' in piece && piece.paragraph.kind === 'title',
+          );
+          putParagraph(text, titled && name === 'h1' && !before ? 'title' : 'heading');
           titled = false;
-          apart = true;
-        } else {
-          for (const line of text.split('\n')) {
-            run.push({ text: line, apart });
-            apart = line.trim() === '';
-          }
         }
         text = '';
       } else if (name === 'tr' && row) {
         const [role = [], ...names] = row;
-        const given = names.flat();
-        if (names.length === 0) blocks.push({ kind: 'line', text: role.join(' ').trim() });
+        if (names.length === 0)
+          pieces.push({ block: { kind: 'line', text: role.join(' ').trim() } });
         else {
           separator ??= 'table';
-          putRow(blocks, role.join(' '), given);
+          const given = names.flat();
+          pieces.push({ block: { kind: 'row', role: role.join(' '), names: given } });
         }
         row = undefined;
       }
@@ -148,6 +201,39 @@ function sheetOfHtml(html: string): Pick<Sheet, 'blocks' | 'separator'> {
   });
   parser.write(html);
   parser.end();
+  return inOrder(pieces, separator);
+}
+
+/** Pieces as blocks: paragraphs that follow each other are understood together. */
+function inOrder(pieces: readonly Piece[], table: string | undefined): Sheet {
+  const { paragraphs, warnings } = laidParagraphs(
+    pieces.flatMap((piece) => ('paragraph' in piece ? [piece.paragraph] : [])),
+  );
+  const blocks: Block[] = [];
+  let separator = table;
+  let run: LaidParagraph[] = [];
+  const settle = () => {
+    const read = blocksOf(run);
+    run = [];
+    separator ??= read.separator;
+    for (const block of read.blocks)
+      if (block.kind === 'row') putRow(blocks, block.role ?? '', block.names ?? [], block);
+      else blocks.push(block);
+  };
+  let at = 0;
+  for (const piece of pieces) {
+    if ('block' in piece) {
+      settle();
+      const { kind, role = '', names = [] } = piece.block;
+      if (kind === 'row') putRow(blocks, role, names);
+      else blocks.push(piece.block);
+      continue;
+    }
+    const laid = paragraphs[at++] as LaidParagraph;
+    if (piece.paragraph.kind) settle();
+    run.push(run.length === 0 ? { ...laid, apart: true } : laid);
+    if (piece.paragraph.kind) settle();
+  }
   settle();
-  return { blocks: withSpans(blocks), ...(separator !== undefined && { separator }) };
+  return { blocks: withSpans(blocks), ...(separator !== undefined && { separator }), warnings };
 }

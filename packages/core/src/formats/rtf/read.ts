@@ -5,9 +5,10 @@
  */
 import type { Manner } from '../../text/lines.ts';
 import { Unreadable, type Warning } from '../captions.ts';
-import type { Paragraph } from '../../text/sheetLines.ts';
+import type { Stand } from '../../text/sheet.ts';
 import { blocksOf, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/manners.ts';
+import { laidParagraphs, type SetParagraph } from '../sheet/setParagraphs.ts';
 
 /** Destinations whose text is not part of the manuscript. */
 const passedOver = new Set([
@@ -55,6 +56,13 @@ const characters: Readonly<Record<string, string>> = {
   cell: '\t',
   nestcell: '\t',
 };
+/** Where lines stand; justified ones begin on the left. */
+const stands: Readonly<Record<string, Stand | undefined>> = {
+  ql: 'left',
+  qj: 'left',
+  qc: 'centre',
+  qr: 'right',
+};
 const ends = new Set(['par', 'sect', 'page', 'row', 'nestrow']);
 /** Of letters of which no size is said, in half points. */
 const USUAL_SIZE = 24;
@@ -64,6 +72,7 @@ interface Group {
   /** Of its letters, in half points. */
   readonly size: number;
   readonly manner: Manner;
+  readonly stand: Stand | undefined;
   /** Bytes that stand in for a Unicode character where it is not known. */
   readonly fallbacks: number;
   readonly codePage: string;
@@ -81,13 +90,14 @@ export function readRtf(source: string): Sheet {
     skipped: false,
     size: USUAL_SIZE,
     manner: {},
+    stand: undefined,
     fallbacks: 1,
     codePage: 'windows-1252',
   };
   let bytes: number[] = [];
   let toSkip = 0;
   let starred = false;
-  const paragraphs: SizedParagraph[] = [];
+  const paragraphs: SetParagraph[] = [];
   let [text, size] = ['', 0];
   const write = (part: string) => {
     text += carrying(part, group.manner);
@@ -105,7 +115,7 @@ export function readRtf(source: string): Sheet {
     settle();
     if (group.skipped) return;
     // The last cell of a row ends with a tab too.
-    paragraphs.push({ text: text.replace(/\t+$/, ''), size });
+    paragraphs.push({ text: text.replace(/\t+$/, ''), size, stand: group.stand });
     [text, size] = ['', 0];
   };
   token.lastIndex = 0;
@@ -149,7 +159,8 @@ export function readRtf(source: string): Sheet {
         const manner = { i: 'italic', b: 'bold', ul: 'underline', ulnone: 'underline' }[name];
         const isOn = name !== 'ulnone' && value !== 0;
         group = { ...group, manner: { ...group.manner, [manner]: isOn } };
-      } else if (ends.has(name)) end();
+      } else if (name === 'pard' || stands[name]) group = { ...group, stand: stands[name] };
+      else if (ends.has(name)) end();
     } else if (symbol !== undefined) {
       if (symbol === '*') starred = true;
       else if ('\\{}'.includes(symbol)) {
@@ -170,36 +181,14 @@ export function readRtf(source: string): Sheet {
       line: source.split('\n').length,
       message: 'The file ends too soon. What was there was read.',
     });
-  const lines = paragraphs.flatMap(({ text: lines, size: large }) =>
-    lines.split('\n').map((line) => ({ text: line, size: large })),
+  const lines = paragraphs.flatMap(({ text: whole, ...set }) =>
+    whole.split('\n').map((line) => ({ ...set, text: line })),
   );
   if (lines.every(({ text: line }) => line.trim() === ''))
     throw new Unreadable('There is no text in this RTF file.');
-  const { blocks, ...more } = blocksOf(headed(lines));
-  return { blocks: withSpans(blocks), ...more, warnings };
-}
-
-interface SizedParagraph {
-  readonly text: string;
-  /** Of its largest letter. */
-  readonly size: number;
-}
-
-/** Paragraphs in larger letters than most text are headings, the largest and first the title. */
-function headed(paragraphs: readonly SizedParagraph[]): Paragraph[] {
-  const lengths = new Map<number, number>();
-  for (const { text, size } of paragraphs)
-    lengths.set(size, (lengths.get(size) ?? 0) + text.trim().length);
-  const [usual = USUAL_SIZE] = [...lengths].sort((a, b) => b[1] - a[1])[0] ?? [];
-  const largest = Math.max(...lengths.keys());
-  let titled = false;
-  return paragraphs.map(({ text, size }, at) => {
-    const apart = at === 0 || (paragraphs[at - 1]?.text ?? '').trim() === '';
-    if (size <= usual || text.trim() === '' || text.includes('\t')) return { text, apart };
-    const kind = size === largest && !titled ? 'title' : 'heading';
-    titled ||= kind === 'title';
-    return { text, apart, kind };
-  });
+  const laid = laidParagraphs(lines);
+  const { blocks, ...more } = blocksOf(laid.paragraphs);
+  return { blocks: withSpans(blocks), ...more, warnings: [...warnings, ...laid.warnings] };
 }
 
 /** The encoding of a Windows code page, where there is one of that number. */

@@ -1,9 +1,10 @@
 /** The blocks of a sheet, such as credits, however the file that holds them is written. */
 import { linesOf, type Line } from '../../text/lines.ts';
-import { sheetLines, type Paragraph } from '../../text/sheetLines.ts';
+import { sheetLines } from '../../text/sheetLines.ts';
 import type { Warning } from '../captions.ts';
+import type { LaidParagraph } from './setParagraphs.ts';
 
-export interface Block {
+export interface Block extends Pick<LaidParagraph, 'measure' | 'stand'> {
   readonly kind: 'title' | 'heading' | 'line' | 'row' | 'picture' | 'separator';
   /** Of all but rows and separators; the name of a picture. */
   readonly text?: string;
@@ -13,6 +14,8 @@ export interface Block {
   readonly role?: string;
   /** Who does it, on the right of a row. */
   readonly names?: readonly string[];
+  /** A row with its italics and bold between stars, where it has any. */
+  readonly starred?: { readonly role: string; readonly names: readonly string[] };
 }
 
 export interface Sheet {
@@ -23,24 +26,34 @@ export interface Sheet {
 }
 
 /** A row, or more names of the row before where it has the same role or none. */
-export function putRow(blocks: Block[], role: string, names: readonly string[]): void {
+export function putRow(
+  blocks: Block[],
+  role: string,
+  names: readonly string[],
+  { measure }: Pick<Block, 'measure'> = {},
+): void {
   const given = names.map((name) => name.trim()).filter((name) => name !== '');
   const left = role.trim();
   const last = blocks.at(-1);
   // The names of a row that is put here are a list of its own, which may grow.
   if (last?.kind === 'row' && (left === '' || left === last.role))
     (last.names as string[]).push(...given);
-  else blocks.push({ kind: 'row', role: left, names: given });
+  else blocks.push({ kind: 'row', role: left, names: given, ...(measure && { measure }) });
 }
 
 /** Paragraphs as blocks, as `sheetLines` understands them. */
-export function blocksOf(paragraphs: readonly Paragraph[]): Pick<Sheet, 'blocks' | 'separator'> {
+export function blocksOf(
+  paragraphs: readonly LaidParagraph[],
+): Pick<Sheet, 'blocks' | 'separator'> {
   const written = paragraphs.filter(({ text }) => text.trim() !== '');
   const { lines, separator } = sheetLines(written);
   const blocks: Block[] = [];
-  for (const line of lines)
-    if (line.kind === 'row') putRow(blocks, line.role, line.names);
-    else blocks.push(line);
+  lines.forEach((line, at) => {
+    const { measure, stand } = written[at] ?? {};
+    const size = measure ? { measure } : {};
+    if (line.kind === 'row') putRow(blocks, line.role, line.names, size);
+    else blocks.push({ ...line, ...size, ...(stand && { stand }) });
+  });
   const hasRows = blocks.some(({ kind }) => kind === 'row');
   return { blocks, ...(separator && hasRows && { separator: separator.separator }) };
 }

@@ -30,6 +30,27 @@ describe('the text of a sheet from a file', () => {
     );
   });
 
+  test('keeps sizes and where lines stand, until the next blank line, and says that sizes are three', async () => {
+    const rtf = String.raw`{\rtf1\fs24\qc The winch turns\par and the chain lifts\par and drips\par
+\pard\qr\fs16 Brae End\par\pard\qc\fs24 and falls\par
+\b Deck\b0\tab Perpetua Lisle\par}`;
+    const { text, warnings } = await sheetFromFile(latin(rtf), 'credits.rtf');
+    expect(text).toBe(
+      [
+        'The winch turns',
+        'and the chain lifts',
+        'and drips',
+        '[smaller] [right] Brae End',
+        '[usual] [centre] and falls',
+        '**Deck**\tPerpetua Lisle',
+        '',
+      ].join('\n'),
+    );
+    expect(warnings.map(({ message }) => message)).toEqual([
+      'Letters of 2 sizes became headings, usual, larger and smaller lines.',
+    ]);
+  });
+
   test('must be there', async () => {
     await expect(sheetFromFile(latin('\n \n'), 'credits.txt')).rejects.toThrow('no text');
   });

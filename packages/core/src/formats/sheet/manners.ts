@@ -3,6 +3,7 @@
  * of the private use area, so that what looks for tabs and capitals need not know of them.
  */
 import { tidyLine, type Line, type Manner } from '../../text/lines.ts';
+import { starred } from '../../text/emphasis.ts';
 import type { Block } from './blocks.ts';
 
 const FIRST = 0xe000;
@@ -58,5 +59,12 @@ export const withSpans = (blocks: readonly Block[]): Block[] =>
       ...(styled && { spans }),
       ...(role !== undefined && { role: without(role) }),
       ...(all && { names: all.map(without) }),
+      ...starredRow(role, all),
     };
   });
+
+function starredRow(role = '', names: readonly string[] = []): Pick<Block, 'starred'> {
+  if (![role, ...names].some((text) => text.search(carriers) >= 0)) return {};
+  const inStars = (text: string): string => linesOf(text.trim()).map(starred).join(' ');
+  return { starred: { role: inStars(role), names: names.map(inStars) } };
+}

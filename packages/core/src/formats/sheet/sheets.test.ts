@@ -128,7 +128,10 @@ describe('sheets of RTF', () => {
 \fs22 The Harbour\u160?Board\par
 Everybody who \{oiled\} the bell\par}`;
     const { blocks } = readRtf(rtf);
-    expect(blocks.slice(0, 5).map(({ spans: _, ...block }) => block)).toEqual(whole.slice(0, 5));
+    expect(blocks.slice(0, 5).map(({ spans: _, starred: __, ...block }) => block)).toEqual(
+      whole.slice(0, 5),
+    );
+    expect(blocks[2]?.starred).toEqual({ role: 'Ferryman', names: ['**Orlo Penhaligon-Vey**'] });
     expect(blocks[0]?.spans).toEqual([[{ text: 'THE FERRY AT SKERRYMOOR', bold: true }]]);
     expect(blocks.slice(5)).toEqual([
       line('The Harbour\u00a0Board'),
@@ -215,6 +218,34 @@ describe('sheets of DOCX', () => {
     expect(scriptOf(blocks)).toEqual([blocks[0]?.spans]);
     expect(scriptOf([row('Bell', 'Annis', 'Ewart'), { kind: 'separator' }])).toEqual([
       [[{ text: 'Bell Annis, Ewart' }]],
+    ]);
+  });
+  it('keeps sizes and where lines stand, said by the paragraph or by its style', async () => {
+    const set = (text: string, paragraphs: string, letters = '') =>
+      `<w:p><w:pPr>${paragraphs}</w:pPr><w:r><w:rPr>${letters}</w:rPr>${text
+        .split('\t')
+        .map((each) => `<w:t>${each}</w:t>`)
+        .join('<w:tab/>')}</w:r></w:p>`;
+    const centred = '<w:pStyle w:val="Mid"/>';
+    const body =
+      set('The Ferry at Skerrymoor', centred, '<w:sz w:val="48"/>') +
+      set('Kept by the village', centred) +
+      set('and by the tide', centred) +
+      set('Brae End', '<w:jc w:val="right"/>') +
+      set('Printed in March', '<w:jc w:val="left"/>', '<w:sz w:val="16"/>') +
+      set('Deck\tPerpetua Lisle', centred, '<w:sz w:val="28"/>');
+    const styles = `<w:styles ${NAMES}><w:docDefaults><w:rPrDefault><w:rPr><w:sz w:val="20"/></w:rPr></w:rPrDefault></w:docDefaults><w:style w:type="paragraph" w:styleId="Base"><w:pPr><w:jc w:val="center"/></w:pPr></w:style><w:style w:type="paragraph" w:styleId="Mid"><w:name w:val="Mid"/><w:basedOn w:val="Base"/></w:style></w:styles>`;
+    const { blocks, warnings } = await readDocx(packed(body, { 'word/styles.xml': part(styles) }));
+    expect(blocks).toEqual([
+      title('The Ferry at Skerrymoor'),
+      line('Kept by the village'),
+      line('and by the tide'),
+      { ...line('Brae End'), stand: 'right' },
+      { ...line('Printed in March'), stand: 'left', measure: 'smaller' },
+      { ...row('Deck', 'Perpetua Lisle'), measure: 'larger' },
+    ]);
+    expect(warnings.map(({ message }) => message)).toEqual([
+      'Letters of 4 sizes became headings, usual, larger and smaller lines.',
     ]);
   });
   it('refuses other bytes, damage, entities, and what unpacks to too much', async () => {

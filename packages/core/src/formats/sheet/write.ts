@@ -5,7 +5,8 @@ import type { Block } from './blocks.ts';
 /** Line breaks within a block would begin other parts. */
 const inOne = (text: string): string => text.replace(/\s*[\r\n]+\s*/g, ' ').trim();
 
-const linesOf = ({ kind, text: plain = '', spans, role = '', names = [] }: Block): string[] => {
+const linesOf = ({ kind, text: plain = '', spans, starred: row, ...block }: Block): string[] => {
+  const { role = '', names = [] } = row ?? block;
   const text = spans ? spans.map(starred).join(' ') : plain;
   switch (kind) {
     case 'title':
@@ -24,12 +25,27 @@ const linesOf = ({ kind, text: plain = '', spans, role = '', names = [] }: Block
   }
 };
 
-/** The text of a sheet, italics and bold between stars; a title or a heading stands apart from what is before it. Roles and names are parted by a tab. */
-export const writeSheet = (blocks: readonly Block[]): string =>
-  blocks
-    .flatMap((block, at) => {
-      const apart = at > 0 && (block.kind === 'title' || block.kind === 'heading');
-      return apart ? ['', ...linesOf(block)] : linesOf(block);
-    })
-    .map((line) => `${line}\n`)
-    .join('');
+/** The marks that say where and how large lines are, which hold until the next blank one. */
+type Held = Required<{ [Key in 'measure' | 'stand']: string }>;
+const UNMARKED: Held = { measure: 'usual', stand: 'centre' };
+
+/**
+ * The text of a sheet, italics and bold between stars; a title or a heading stands apart from what is before it. Roles
+ * and names are parted by a tab.
+ */
+export function writeSheet(blocks: readonly Block[]): string {
+  let held = UNMARKED;
+  const lines = blocks.flatMap((block, at) => {
+    const apart = at > 0 && (block.kind === 'title' || block.kind === 'heading');
+    if (apart) held = UNMARKED;
+    const { measure = 'usual', stand = block.kind === 'row' ? held.stand : 'centre' } = block;
+    const marks = [
+      ...(measure === held.measure ? [] : [`[${measure}] `]),
+      ...(stand === held.stand ? [] : [`[${stand}] `]),
+    ];
+    held = { measure, stand };
+    const [first = '', ...more] = linesOf(block);
+    return [...(apart ? [''] : []), marks.join('') + first, ...more];
+  });
+  return lines.map((line) => `${line}\n`).join('');
+}

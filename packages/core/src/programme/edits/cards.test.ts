@@ -1,3 +1,4 @@
+import { newStrand } from '../defaults.ts';
 import { cuesInOrder, strandsInOrder } from '../order.ts';
 import { at25, countingIds, programmeWithCues } from '../samples.ts';
 import { plainText } from '../../text/lines.ts';
@@ -45,15 +46,15 @@ test('or share a time, to the frame, or stay from one instant to the next', () =
 });
 
 test('they are on a strand of cards, the first larger and the last smaller, in one step', () => {
-  const dressed = { ...plan, fade: 6, behind: '#0d0e12' };
+  const dressed = { ...plan, most: 5, fade: 6, behind: '#0d0e12' };
   const after = done(programme, makeCards(programme, dressed, countingIds()));
   const strand = strandsInOrder(after).find(({ kind }) => kind === 'card');
   const cues = cuesInOrder(after, strand?.id ?? '');
-  expect(plainText(cues[0]?.text ?? []).split('\n')).toEqual(names.slice(0, 8));
+  expect(plainText(cues[0]?.text ?? []).split('\n')).toEqual(names.slice(0, 5));
   const size = strand?.style.size ?? 0;
   expect(cues.map(({ style }) => style.size)).toEqual([
     Math.round(size * 1.25),
-    undefined,
+    ...Array<undefined>(3),
     Math.round(size * 0.85),
   ]);
   expect(cues[1]?.style).toEqual({ fade: 6, behind: '#0d0e12' });
@@ -64,6 +65,24 @@ test('they are on a strand of cards, the first larger and the last smaller, in o
   const third = done(after, makeCards(after, later, countingIds('late')));
   expect(strandsInOrder(third).filter(({ kind }) => kind === 'card')).toHaveLength(1);
   expect(makeCards(programme, { ...plan, lines: [] }, countingIds()).changes).toEqual([]);
+});
+
+test('the opening one is no larger than its lines fit, and no smaller than the others', () => {
+  const { style } = newStrand('card', 'k', programme.facts.frame.height);
+  const most = linesThatFit(programme.facts, style);
+  for (const count of [most, most - 1, 2]) {
+    const lines = Array.from({ length: 2 * count }, (_, at) => `Name ${at}`);
+    const after = done(
+      programme,
+      makeCards(programme, { ...plan, lines, most: count }, countingIds()),
+    );
+    const [strand] = strandsInOrder(after).filter(({ kind }) => kind === 'card');
+    const size = cuesInOrder(after, strand?.id ?? '')[0]?.style.size ?? style.size;
+    expect(size).toBeGreaterThanOrEqual(style.size);
+    if (count === 2) expect(size).toBe(Math.round(style.size * 1.25));
+    const { height } = programme.facts.frame;
+    expect(count * size * style.lineSpacing).toBeLessThanOrEqual(height - 2 * style.margin);
+  }
 });
 
 test('as many lines fit as are high enough together', () => {

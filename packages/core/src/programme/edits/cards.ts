@@ -40,8 +40,23 @@ export function linesThatFit({ frame }: Facts, { size, lineSpacing, margin }: Te
   return Math.max(1, Math.floor((frame.height - 2 * margin) / (size * lineSpacing)));
 }
 
-/** The opening card is larger and the closing one smaller than those between: one family, three sizes. */
+/**
+ * The opening card is larger and the closing one smaller than those between: one family, three sizes. The opening one is
+ * no larger than all of its lines fit.
+ */
 const [OPENING, CLOSING] = [1.25, 0.85];
+
+/** The size of the card at a place among so many. */
+function sizeOf(
+  { at, of, lines }: { readonly at: number; readonly of: number; readonly lines: number },
+  { size, lineSpacing, margin }: TextStyle,
+  { frame }: Facts,
+): number {
+  if (of < 2 || (at > 0 && at < of - 1)) return size;
+  if (at > 0) return Math.round(size * CLOSING);
+  const fits = Math.floor((frame.height - 2 * margin) / (lines * lineSpacing));
+  return Math.max(size, Math.min(Math.round(size * OPENING), fits));
+}
 
 /** The cards that a list makes, in order. */
 export function cardsOf({ facts }: Programme, { lines, most, from, stays }: CardPlan): Card[] {
@@ -86,11 +101,11 @@ export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id)
     { start: first.start, end: last.end },
     newId,
   );
-  const { size } =
+  const style =
     programme.strands[strand]?.style ??
     newStrand('card', strand, programme.facts.frame.height).style;
   const made = cards.map(({ lines, start, end }, at): Change => {
-    const ratio = cards.length < 2 ? 1 : at === 0 ? OPENING : at === cards.length - 1 ? CLOSING : 1;
+    const size = sizeOf({ at, of: cards.length, lines: lines.length }, style, programme.facts);
     const cue: Cue = {
       id: newId(),
       strand,
@@ -98,7 +113,7 @@ export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id)
       end,
       text: linesOf(lines.join('\n')),
       style: {
-        ...(ratio !== 1 && { size: Math.round(size * ratio) }),
+        ...(size !== style.size && { size }),
         ...(plan.fade > 0 && { fade: plan.fade }),
         ...(plan.behind !== undefined && { behind: plan.behind }),
       },

@@ -43,8 +43,8 @@ const fromProgramme = Annotation.define<boolean>();
 const retimed = StateEffect.define<null>();
 
 export interface SheetAsks {
-  /** What stands in the margin of a line, counted from 0: when it comes into sight. */
-  timeOf(line: number): string | undefined;
+  /** What stands in the margin of a line, counted from 0: when it comes into sight, and for how long. */
+  timeOf(line: number): { readonly from: string; readonly lasts: string } | undefined;
   /** The caret came to a line, counted from 0, by hand. */
   atLine(line: number): void;
   pictures(): readonly string[];
@@ -78,12 +78,12 @@ export class SheetEditor {
             renderEmptyElements: false,
             lineMarker: (view, block) => {
               const time = asks.timeOf(view.state.doc.lineAt(block.from).number - 1);
-              return time === undefined ? null : new TimeMarker(time);
+              return time === undefined ? null : new TimeMarker(time.from, time.lasts);
             },
             lineMarkerChange: (update) =>
               update.docChanged ||
               update.transactions.some(({ effects }) => effects.some((each) => each.is(retimed))),
-            initialSpacer: () => new TimeMarker('00:00'),
+            initialSpacer: () => new TimeMarker('00:00', '00.0 s'),
           }),
           // Items of a crawl are sentences; rows of a roll stand in columns.
           kind === 'crawl' ? EditorView.lineWrapping : [],

@@ -15,6 +15,8 @@ export const MARKS = [
   { mark: 'beside', says: 'beside what is above the blank line' },
   { mark: 'larger', says: 'larger, until a blank line' },
   { mark: 'smaller', says: 'smaller, until a blank line' },
+  { mark: 'left', says: 'on the left, until a blank line' },
+  { mark: 'right', says: 'on the right, until a blank line' },
   { mark: 'rule', says: 'a rule' },
   { mark: 'picture ', says: 'a picture, by its name' },
   { mark: 'keep together', says: 'left out together, or not at all' },

@@ -1,0 +1,75 @@
+/** Paragraphs as a word processor sets them, by the sizes of their letters and where they stand. */
+import type { Measure, Stand } from '../../text/sheet.ts';
+import type { Paragraph } from '../../text/sheetLines.ts';
+import type { Warning } from '../captions.ts';
+
+/** A paragraph, and how it differs from most others in a way that a roll has too. */
+export interface LaidParagraph extends Paragraph {
+  readonly measure?: Exclude<Measure, 'usual'>;
+  readonly stand?: Exclude<Stand, 'centre'>;
+}
+
+export interface SetParagraph {
+  readonly text: string;
+  /** What a style says that it is; then its size says nothing. */
+  readonly kind?: 'title' | 'heading';
+  /** Of its largest letter, in any unit; 0 where it has none. */
+  readonly size: number;
+  /** Where its lines stand; undefined where the file says nothing of it. */
+  readonly stand?: Stand | undefined;
+}
+
+/** The size that most letters have. */
+function usualSize(paragraphs: readonly SetParagraph[]): number {
+  const lengths = new Map<number, number>();
+  for (const { text, size } of paragraphs)
+    lengths.set(size, (lengths.get(size) ?? 0) + text.trim().length);
+  const [usual = 0] = [...lengths].sort((a, b) => b[1] - a[1])[0] ?? [];
+  return usual;
+}
+
+/**
+ * Paragraphs in larger letters than most text are headings, the largest and first of them the title; rows and what is in
+ * smaller letters are larger and smaller lines. What a roll does not have is told.
+ *
+ * Lines stand in the middle of a roll unless the file says that they stand on the right; those on the left do where most
+ * are set otherwise, since a word processor sets all that nobody thought of on the left.
+ */
+export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
+  readonly paragraphs: LaidParagraph[];
+  readonly warnings: Warning[];
+} {
+  const written = paragraphs.filter(({ text }) => text.trim() !== '');
+  const sized = written.filter(({ kind }) => kind === undefined);
+  const usual = usualSize(sized);
+  const largest = sized.reduce((most, { size }) => Math.max(most, size), 0);
+  const sizes = new Set(sized.map(({ size }) => size));
+  const lines = sized.filter(({ text }) => !text.includes('\t'));
+  const moved = lines.filter(({ stand }) => stand === 'centre' || stand === 'right');
+  const meant = moved.length > lines.length / 2;
+  const rowsAside = written.some(({ text, stand }) => text.includes('\t') && stand === 'right');
+  let titled = written.some(({ kind }) => kind === 'title');
+  const laid = paragraphs.map(({ text, size, stand = 'left', kind: said }, at): LaidParagraph => {
+    const apart = at === 0 || (paragraphs[at - 1]?.text ?? '').trim() === '';
+    if (text.trim() === '') return { text, apart };
+    const aside = stand === 'right' || (stand === 'left' && meant);
+    const common = { text, apart, ...(aside && { stand }) };
+    if (said) return { ...common, kind: said };
+    if (size < usual) return { ...common, measure: 'smaller' };
+    if (size === usual) return common;
+    if (text.includes('\t')) return { ...common, measure: 'larger' };
+    const kind = size === largest && !titled ? 'title' : 'heading';
+    titled ||= kind === 'title';
+    return { ...common, kind };
+  });
+  const told = (message: string): Warning => ({ kind: 'left out', line: 0, message });
+  return {
+    paragraphs: laid,
+    warnings: [
+      ...(sizes.size > 1
+        ? [told(`Letters of ${sizes.size} sizes became headings, usual, larger and smaller lines.`)]
+        : []),
+      ...(rowsAside ? [told('Rows stand where the roll’s look has them, not on the right.')] : []),
+    ],
+  };
+}
