@@ -10,6 +10,9 @@ import { SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
 /** Fetches the bytes of a face of the shelf, named by {@link shelfPath}. */
 export type FaceLoader = (path: string) => Promise<Uint8Array>;
 
+/** So many lines are remembered for a family: those of the longest rolls there are, and as many again. */
+const MOST_COVERED = 40_000;
+
 /** The code points of a text that a font must have to show it. */
 const visibleOf = (text: string): number[] =>
   [...text.replace(/[\s\p{C}]/gu, '')].map((character) => character.codePointAt(0) ?? 0);
@@ -19,6 +22,8 @@ export class FontShelf implements TextShaper {
   readonly #faces = new Map<string, Face[]>();
   readonly #byId = new Map<string, Face>();
   readonly #loading = new Map<string, Promise<void>>();
+  /** Lines that can be shaped in a family: of a long text, few are new each time. Faces only ever come to the shelf. */
+  readonly #covered = new Map<string, Set<string>>();
 
   constructor(load: FaceLoader) {
     this.#load = load;
@@ -89,9 +94,16 @@ export class FontShelf implements TextShaper {
 
   #covers(family: string, lines: readonly Line[]): boolean {
     const faces = this.#order(family).map((each) => each[0]);
-    return visibleOf(lines.map(plainLine).join('')).every((code) =>
-      faces.some((face) => face?.has(code)),
-    );
+    const fine = this.#covered.get(family) ?? new Set<string>();
+    this.#covered.set(family, fine);
+    if (fine.size > MOST_COVERED) fine.clear();
+    return lines.every((line) => {
+      const text = plainLine(line);
+      if (fine.has(text)) return true;
+      const has = visibleOf(text).every((code) => faces.some((face) => face?.has(code)));
+      if (has) fine.add(text);
+      return has;
+    });
   }
 
   #loadFamily(family: ShelfFamily): Promise<void> {

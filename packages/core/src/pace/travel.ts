@@ -145,10 +145,11 @@ export const framesInSight = (window: number, speed: number): number => window /
 export function longestToRead<T extends { readonly text: string }>(
   texts: readonly T[],
   charactersASecond: number,
+  count: (text: string) => number = countCharacters,
 ): { readonly of: T; readonly needs: number } | undefined {
   let found: { of: T; needs: number } | undefined;
   for (const of of texts) {
-    const needs = countCharacters(of.text) / charactersASecond;
+    const needs = count(of.text) / charactersASecond;
     if (needs > 0 && needs > (found?.needs ?? 0)) found = { of, needs };
   }
   return found;

@@ -67,28 +67,46 @@ export function setIn(passage: Passage, { frame }: Facts): { family: string; lin
   return { family, lines: [...texts, between, label].map((text) => [{ text }]) };
 }
 
-const counted = new WeakMap<Passage, number>();
-const characters = new WeakMap<Passage, number>();
+/** How many characters and words there are. */
+interface Counts {
+  readonly characters: number;
+  readonly words: number;
+}
+
+/** Of texts: in a long passage that is edited, few are new each time. */
+const ofTexts = new Map<string, Counts>();
+/** Texts of the longest passages there are, and as many again. */
+const MOST_TEXTS = 20_000;
+const ofPassages = new WeakMap<Passage, Counts>();
+
+function countsOf(text: string): Counts {
+  let counts = ofTexts.get(text);
+  if (!counts) {
+    if (ofTexts.size >= MOST_TEXTS) ofTexts.clear();
+    counts = { characters: countCharacters(text), words: countWords(text) };
+    ofTexts.set(text, counts);
+  }
+  return counts;
+}
+
+function countsIn(passage: Passage, frame: Facts['frame']): Counts {
+  let counts = ofPassages.get(passage);
+  if (!counts) {
+    let [characters, words] = [0, 0];
+    for (const { text } of saidIn(passage, frame)) {
+      const own = countsOf(text);
+      characters += own.characters;
+      words += own.words;
+    }
+    counts = { characters, words };
+    ofPassages.set(passage, counts);
+  }
+  return counts;
+}
 
 /** How many words a passage has. */
-export function wordsIn(passage: Passage, frame: Facts['frame']): number {
-  let words = counted.get(passage);
-  if (words === undefined) {
-    words = saidIn(passage, frame).reduce((sum, { text }) => sum + countWords(text), 0);
-    counted.set(passage, words);
-  }
-  return words;
-}
-
-/** How many characters a passage has. */
-function charactersIn(passage: Passage, frame: Facts['frame']): number {
-  let count = characters.get(passage);
-  if (count === undefined) {
-    count = saidIn(passage, frame).reduce((sum, { text }) => sum + countCharacters(text), 0);
-    characters.set(passage, count);
-  }
-  return count;
-}
+export const wordsIn = (passage: Passage, frame: Facts['frame']): number =>
+  countsIn(passage, frame).words;
 
 /**
  * The figures of a passage as its cue has it.
@@ -109,9 +127,14 @@ export function figuresOf(
   const step = evenStep(frameRate);
   const seconds = frameRate.den / frameRate.num;
   const { speed, distance, motion } = travel;
-  const longest = longestToRead(saidIn(passage, frame), profile.charactersASecond);
+  const longest = longestToRead(
+    saidIn(passage, frame),
+    profile.charactersASecond,
+    (text) => countsOf(text).characters,
+  );
   // A second of travel takes so many characters past a point.
-  const passing = (charactersIn(passage, frame) / Math.max(1, way.length)) * (speed / seconds);
+  const passing =
+    (countsIn(passage, frame).characters / Math.max(1, way.length)) * (speed / seconds);
   const readable =
     passage.kind === 'crawl'
       ? passing > 0

@@ -19,6 +19,11 @@ const shelfOf = (programme: Id): string => `${PREFIX} ${programme} ${clientId}`;
 const lockOf = (client: string): string => `window ${client}`;
 void navigator.locks.request(lockOf(clientId), () => new Promise(() => undefined));
 
+/** What is longer takes so long to write down, in characters, that the page shows the key first. */
+const LONG = 50_000;
+let long = false;
+let later = false;
+
 let programme: Id = '';
 /** What is being typed now. */
 let typed: Step | undefined;
@@ -26,9 +31,12 @@ let typed: Step | undefined;
 let kept: readonly Step[] = [];
 
 function put(): void {
+  later = false;
   const steps = typed ? [...kept, typed] : kept;
   try {
-    if (steps.length > 0) localStorage.setItem(shelfOf(programme), JSON.stringify(steps));
+    const text = steps.length > 0 ? JSON.stringify(steps) : '';
+    long = text.length > LONG;
+    if (text !== '') localStorage.setItem(shelfOf(programme), text);
     else localStorage.removeItem(shelfOf(programme));
   } catch {
     // There is no room for so much; it is kept when typing rests.
@@ -44,7 +52,12 @@ export function layBy(id: Id, { name, changes }: Edit): void {
     programme = id;
   }
   typed = changes.length > 0 ? stepOf({ name, changes }, typed && { id: typed.id }) : undefined;
-  put();
+  if (!long) put();
+  else if (!later) {
+    later = true;
+    // The key is seen before.
+    requestAnimationFrame(() => setTimeout(put));
+  }
 }
 
 /**
