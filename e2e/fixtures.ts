@@ -162,7 +162,12 @@ interface HeldPassage {
   readonly id: string;
   readonly title: string;
   readonly sheet: string;
-  readonly look: { readonly size?: number; readonly times?: number; readonly label?: string };
+  readonly look: {
+    readonly size?: number;
+    readonly times?: number;
+    readonly label?: string;
+    readonly tilt?: number;
+  };
   readonly journey: { readonly follows: string; readonly speed: number };
 }
 
@@ -172,6 +177,7 @@ interface HeldCue {
   readonly start: number;
   readonly end: number;
   readonly text: readonly (readonly { text: string }[])[];
+  readonly style: { readonly behindImage?: string | null };
   readonly passage?: string | null;
   readonly words: readonly { text: string; start: number; end: number; source: string }[];
 }

@@ -358,6 +358,98 @@ test('items of a feed are picked, and sections put in another order by keyboard'
     .toBe(true);
 });
 
+test('a section goes to another roll, and comes back with one undo', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'travel');
+  await page.keyboard.press('Alt+r');
+  await expect(passageButton(page)).toHaveText('Closing roll 2');
+  await paste(page, 'Made at Brae End\n');
+  await kept(page);
+  await passageButton(page).click();
+  await page.getByRole('menuitem', { name: /^Closing roll(?! 2)/ }).click();
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await passageButton(page).click();
+  await page.getByRole('menuitem', { name: /^Put sections in order/ }).click();
+  const sections = page.getByRole('dialog', { name: 'Sections of the roll' });
+  await sections.getByLabel('Roll of On the water', { exact: true }).first().click();
+  await page.getByRole('option', { name: 'to Closing roll 2' }).click();
+  await sections.getByRole('button', { name: 'Move them' }).click();
+  await expect(sections).toHaveCount(0);
+  const sheets = async () => {
+    const [from, to] = await Promise.all(
+      ['Closing roll', 'Closing roll 2'].map((title) => passageCalled(serving, programme, title)),
+    );
+    return [from, to].map((roll) => roll?.sheet.includes('Perpetua Lisle'));
+  };
+  await expect.poll(sheets).toEqual([false, true]);
+  expect((await passageCalled(serving, programme, 'Closing roll 2')).sheet).toMatch(
+    /^Made at Brae End\n\n/,
+  );
+  await page.keyboard.press('Control+z');
+  await expect.poll(sheets).toEqual([true, false]);
+});
+
+test('each line says how long it is in sight; what has no room is told, and a line stands on the right', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'travel');
+  await expect(page.locator('.cm-times').getByText('10.1 s').first()).toBeVisible();
+  await sheet(page).click();
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.type(`${'Winch house '.repeat(12)}\n\n`);
+  await expect(page.getByText(/“Closing roll” runs out of the frame at/)).toBeVisible();
+  for (let step = 0; step < 2; step++) await page.keyboard.press('ArrowUp');
+  await page.getByRole('button', { name: 'Where it stands' }).click();
+  await page.getByRole('menuitem', { name: 'On the right' }).click();
+  const text = async () => (await passageCalled(serving, programme, 'Closing roll')).sheet;
+  await expect.poll(text).toMatch(/^\[right\] Winch house/);
+});
+
+test('a roll leans by its end, and stands straight again with an undo', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'travel');
+  await page.getByText('Looks', { exact: true }).click();
+  await page.getByLabel('Leans, by its end').fill('9');
+  const tilt = async () => (await passageCalled(serving, programme, 'Closing roll')).look.tilt;
+  await expect.poll(tilt).toBe(9);
+  await page.reload();
+  await page.getByText('Looks', { exact: true }).click();
+  await expect(page.getByLabel('Leans, by its end')).toHaveValue('9 ° to the right');
+  await page
+    .locator('main')
+    .getByRole('slider', { name: /How far/ })
+    .focus();
+  await page.keyboard.press('Control+z');
+  await expect.poll(tilt).toBeUndefined();
+});
+
+test('cards stand over a still picture', async ({ page, serving }) => {
+  const board =
+    (await serving.programmes()).find(({ title }) => title === 'Harbour Board')?.id ?? '';
+  await open(page, board, 'timing');
+  await page.keyboard.press('Alt+a');
+  const dialog = page.getByRole('dialog', { name: 'Cards of a list' });
+  await dialog.getByLabel('The list, a line each').fill('Abel\nBryony');
+  await dialog.getByLabel('Over', { exact: true }).first().click();
+  await page.getByRole('option', { name: 'harbour.webp' }).click();
+  await dialog.getByRole('button', { name: 'Make 1 card' }).click();
+  await expect(dialog).toHaveCount(0);
+  const behind = async () => {
+    const { programme: now } = await held(serving, board);
+    const cue = Object.values(now.cues).find(({ text }) => text[0]?.[0]?.text === 'Abel');
+    return now.materials[cue?.style.behindImage ?? '']?.name;
+  };
+  await expect.poll(behind).toBe('harbour.webp');
+});
+
 test('Timing shows the roll on its strand, and Words and Handover say where it belongs', async ({
   page,
   programme,

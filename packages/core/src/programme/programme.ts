@@ -108,6 +108,8 @@ export interface TextStyle {
   readonly fade?: number | null;
   /** What fills the frame behind it; the picture stays where nothing is said. */
   readonly behind?: string | null;
+  /** A still picture that fills the frame behind it, over that. */
+  readonly behindImage?: Id | null;
 }
 
 /** What the text of a strand is, where it is written in its cues. */

@@ -1,5 +1,6 @@
 import { apply } from '../programme/apply.ts';
 import { setStyle } from '../programme/edits/reword.ts';
+import type { Material } from '../programme/programme.ts';
 import { at25, programmeWithCues } from '../programme/samples.ts';
 import { layOut, styleOf } from './layout.ts';
 import { sceneAt } from './sceneAt.ts';
@@ -36,6 +37,35 @@ describe('the scene', () => {
     const before = shapings();
     expect(sceneAt(tide, at25(100), shaper)).toEqual(first);
     expect(shapings()).toBe(before);
+  });
+});
+
+describe('a card', () => {
+  const over = (part: object) => {
+    const picture = { width: 400, height: 400 };
+    const still = { id: 'm', kind: 'image', name: 'harbour.png', picture } as unknown as Material;
+    const dressed = apply(tide, setStyle(tide, ['c1'], part).changes);
+    const { items } = sceneAt({ ...dressed, materials: { m: still } }, at25(20), shaper);
+    return items.map(({ kind, box }) => [kind, box.x, box.y, box.w, box.h]);
+  };
+  const text = ['text', ...Object.values(sceneAt(tide, at25(20), shaper).items[1]?.box ?? {})];
+  const whole = [0, 0, 1920, 1080];
+
+  it('stands over the picture, over a colour, or over a still that fills the frame', () => {
+    expect(over({})).toEqual([['backdrop', ...whole], text]);
+    expect(over({ behind: '#0d0e12' })).toEqual([
+      ['backdrop', ...whole],
+      ['plate', ...whole],
+      text,
+    ]);
+    expect(over({ behind: '#0d0e12', behindImage: 'm' })).toEqual([
+      ['backdrop', ...whole],
+      ['plate', ...whole],
+      ['image', 0, -420, 1920, 1920],
+      text,
+    ]);
+    // One that is gone leaves what was behind it.
+    expect(over({ behind: '#0d0e12', behindImage: 'gone' })).toHaveLength(3);
   });
 });
 

@@ -1,7 +1,7 @@
 /** What is on screen at an instant, as a list of things to draw. */
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import type { Passage } from '../programme/passage.ts';
-import type { Backdrop, Cue, Programme } from '../programme/programme.ts';
+import type { Backdrop, Cue, Id, Programme } from '../programme/programme.ts';
 import { textOfSaid } from '../programme/saidAt.ts';
 import { isBlank, plainText, respan, type Line } from '../text/lines.ts';
 import { countFrames, frameAt } from '../time/frameRate.ts';
@@ -33,13 +33,7 @@ export function sceneAt(
     { kind: 'backdrop', colour: backdrop.colour, box: whole, opacity: 1 },
   ];
   const behind = backdrop.image ? programme.materials[backdrop.image] : undefined;
-  if (behind?.picture)
-    items.push({
-      kind: 'image',
-      material: behind.id,
-      box: placedBehind(behind.picture, frame, backdrop),
-      opacity: 1,
-    });
+  if (behind?.picture) items.push(stillBehind(behind.id, behind.picture, frame, backdrop));
   const film = picture === null ? undefined : programme.materials[picture];
   if (film?.picture && time < film.length)
     items.push({
@@ -60,6 +54,8 @@ export function sceneAt(
       const text = light === undefined ? cue.text : lit(cue, time, light);
       const style = styleOf(programme, cue);
       if (style.behind) items.push({ kind: 'plate', colour: style.behind, box: whole, opacity: 1 });
+      const still = style.behindImage ? programme.materials[style.behindImage] : undefined;
+      if (still?.picture) items.push(stillBehind(still.id, still.picture, frame));
       const layout = layOut(text, style, frame, shaper);
       items.push({
         kind: 'text',
@@ -126,11 +122,18 @@ function lit(cue: Cue, time: Ticks, colour: string): readonly Line[] {
   return place ? respan(cue.text, place.from, place.to, (span) => ({ ...span, colour })) : cue.text;
 }
 
-/** Where a still picture stands behind the text: inside the frame, or over all of it. */
+/** A still picture behind the text: inside the frame, or over all of it. */
+const stillBehind = (
+  material: Id,
+  picture: { width: number; height: number },
+  frame: { width: number; height: number },
+  how: Pick<Backdrop, 'fill' | 'across' | 'down'> = {},
+): DrawingItem => ({ kind: 'image', material, box: placedBehind(picture, frame, how), opacity: 1 });
+
 function placedBehind(
   picture: { width: number; height: number },
   frame: { width: number; height: number },
-  { fill = true, across, down }: Backdrop,
+  { fill = true, across, down }: Pick<Backdrop, 'fill' | 'across' | 'down'>,
 ): Box {
   if (!(fill ?? true)) return fit(picture, frame);
   const scale = Math.max(frame.width / picture.width, frame.height / picture.height);

@@ -57,6 +57,7 @@ const style = strict({
   lineSpacing: yup.number().min(0.1).max(10),
   fade: yup.number().integer().min(0).max(10_000).nullable(),
   behind: colour.nullable(),
+  behindImage: id.nullable(),
 });
 const word = strict({
   text: yup.string().defined().max(1000),

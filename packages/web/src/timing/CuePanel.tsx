@@ -19,6 +19,7 @@ import { currentCues, currentPieces, openNow, useApp, useShown, useStrand } from
 import { CUE_NAMES } from '../strands/kinds.ts';
 import { Swatch } from '../strands/Swatch.tsx';
 import { familiesFor } from '../picture/families.ts';
+import { OverSelect } from '../picture/OverSelect.tsx';
 import { WordChips } from '../weaving/WordChips.tsx';
 import { ReadingGauge } from '../words/ReadingGauge.tsx';
 import { Ties } from './Ties.tsx';
@@ -319,6 +320,21 @@ function StyleForm() {
           typeof margin === 'number' && Math.abs(margin) <= 4000 && set({ margin })
         }
       />
+      {strand.kind === 'card' && (
+        <>
+          <OverSelect over={style} set={set} />
+          <NumberInput
+            size="xs"
+            label="Dissolves, frames"
+            value={style.fade ?? 0}
+            min={0}
+            max={200}
+            onChange={(fade) =>
+              typeof fade === 'number' && fade >= 0 && fade <= 200 && set({ fade })
+            }
+          />
+        </>
+      )}
       <div className={classes.pair}>
         <SegmentedControl
           aria-label="Height on the frame"

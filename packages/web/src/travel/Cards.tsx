@@ -1,5 +1,5 @@
 /** Makes cards of a list of names or lines: seen before they are made. */
-import { NumberInput, SegmentedControl, Select, Textarea } from '@mantine/core';
+import { NumberInput, Select, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import {
   cardsOf,
@@ -21,13 +21,13 @@ import { plural } from '../app/format.ts';
 import { openNow, useOpen } from '../app/store.ts';
 import { WindowFoot, type WindowProps } from '../app/WindowFoot.tsx';
 import windows from '../app/windows.module.css';
+import { OVER_BLACK, OverSelect } from '../picture/OverSelect.tsx';
 import { player } from '../playback/player.ts';
 import { strands } from '../strands/strandActions.ts';
 import { passageNow } from './now.ts';
 import classes from './Travel.module.css';
 
 type By = 'reading' | 'shares' | 'beats' | 'bars' | 'marks';
-const BLACK = '#0d0e12';
 
 export default function Cards({ close }: WindowProps) {
   const programme = useOpen((open) => open.programme);
@@ -50,7 +50,7 @@ export default function Cards({ close }: WindowProps) {
   const [by, setBy] = useState<By>('reading');
   const [seconds, setSeconds] = useState(30);
   const [fade, setFade] = useState(0);
-  const [behind, setBehind] = useState<'picture' | 'black'>('black');
+  const [over, setOver] = useState(OVER_BLACK);
   const [from] = useState(() => frameBefore(player.time, frameRate));
   const fps = frameRate.num / frameRate.den;
   const plan = useMemo<CardPlan>(() => {
@@ -74,9 +74,9 @@ export default function Cards({ close }: WindowProps) {
       from,
       stays,
       fade,
-      behind: behind === 'black' ? BLACK : undefined,
+      ...over,
     };
-  }, [programme, text, most, from, by, seconds, fps, fade, behind]);
+  }, [programme, text, most, from, by, seconds, fps, fade, over]);
   const cards = useMemo(() => cardsOf(programme, plan), [programme, plan]);
   const end = cards.at(-1)?.end;
   const code = (at: typeof from) => formatTimecode(add(at, startTimecode), frameRate);
@@ -137,18 +137,7 @@ export default function Cards({ close }: WindowProps) {
           value={fade}
           onChange={(value) => typeof value === 'number' && setFade(value)}
         />
-        <div>
-          <span className="quiet">Over</span>
-          <SegmentedControl
-            aria-label="Over"
-            data={[
-              { value: 'black', label: 'black' },
-              { value: 'picture', label: 'the picture' },
-            ]}
-            value={behind}
-            onChange={(value) => setBehind(value as typeof behind)}
-          />
-        </div>
+        <OverSelect over={over} set={setOver} />
       </div>
       <Textarea
         label="The list, a line each"

@@ -26,8 +26,9 @@ export interface CardPlan {
   readonly stays: Stays;
   /** Frames in which each comes and goes; 0 cuts. */
   readonly fade: number;
-  /** What fills the frame behind them; undefined leaves the picture. */
-  readonly behind?: string | undefined;
+  /** What fills the frame behind them, a colour or a still picture over it; where both are missing, the picture stays. */
+  readonly behind?: string | null;
+  readonly behindImage?: Id | null;
 }
 
 /** A card, and when it is seen. */
@@ -115,7 +116,8 @@ export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id)
       style: {
         ...(size !== style.size && { size }),
         ...(plan.fade > 0 && { fade: plan.fade }),
-        ...(plan.behind !== undefined && { behind: plan.behind }),
+        ...(plan.behind && { behind: plan.behind }),
+        ...(plan.behindImage && { behindImage: plan.behindImage }),
       },
       words: [],
     };

@@ -1,0 +1,43 @@
+/** What text stands over: black, a still picture, or the picture of the programme. */
+import { Select } from '@mantine/core';
+import type { Id, TextStyle } from '@cadence/core/programme/programme.ts';
+import { useShown } from '../app/store.ts';
+
+/** What is behind text that stands over nothing. */
+const BLACK = '#0d0e12';
+const [PICTURE, NOTHING] = ['picture', 'black'];
+
+export type Over = Required<Pick<TextStyle, 'behind' | 'behindImage'>>;
+export const OVER_BLACK: Over = { behind: BLACK, behindImage: null };
+
+const valueOf = ({ behind, behindImage }: Pick<TextStyle, 'behind' | 'behindImage'>): string =>
+  behindImage ?? (behind ? NOTHING : PICTURE);
+
+const overOf = (value: string | Id): Over => {
+  if (value === PICTURE) return { behind: null, behindImage: null };
+  return value === NOTHING ? OVER_BLACK : { behind: BLACK, behindImage: value };
+};
+
+interface Props {
+  readonly over: Pick<TextStyle, 'behind' | 'behindImage'>;
+  readonly set: (over: Over) => void;
+}
+
+export function OverSelect({ over, set }: Props) {
+  const materials = useShown((programme) => programme.materials);
+  const stills = Object.values(materials).filter(({ kind }) => kind === 'image');
+  return (
+    <Select
+      size="xs"
+      label="Over"
+      allowDeselect={false}
+      data={[
+        { value: NOTHING, label: 'black' },
+        { value: PICTURE, label: 'the picture' },
+        ...stills.map(({ id, name }) => ({ value: id, label: name })),
+      ]}
+      value={valueOf(over)}
+      onChange={(value) => value !== null && set(overOf(value))}
+    />
+  );
+}
