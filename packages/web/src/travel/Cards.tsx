@@ -21,6 +21,7 @@ import { plural } from '../app/format.ts';
 import { openNow, useOpen } from '../app/store.ts';
 import { WindowFoot, type WindowProps } from '../app/WindowFoot.tsx';
 import windows from '../app/windows.module.css';
+import { useShelf } from '../picture/useShelf.ts';
 import { OVER_BLACK, OverSelect } from '../picture/OverSelect.tsx';
 import { player } from '../playback/player.ts';
 import { strands } from '../strands/strandActions.ts';
@@ -45,6 +46,20 @@ export default function Cards({ close }: WindowProps) {
           .join('\n')
       : '';
   });
+  const lines = useMemo(() => text.split('\n'), [text]);
+  const shaped = useMemo(() => lines.map((line) => [{ text: line }]), [lines]);
+  const shelf = useShelf(style.family, shaped);
+  const room = useMemo(
+    () =>
+      shelf
+        ? {
+            longestLine: facts.frame.width - 2 * style.margin,
+            measure: (line: string) =>
+              shelf.shape([{ text: line }], style.family, style.size).width,
+          }
+        : undefined,
+    [shelf, facts.frame.width, style],
+  );
   const fits = linesThatFit(facts, style);
   const [most, setMost] = useState(Math.min(6, fits));
   const [by, setBy] = useState<By>('reading');
@@ -69,14 +84,15 @@ export default function Cards({ close }: WindowProps) {
           ? { by, frames: Math.max(1, Math.round(seconds * fps)) }
           : { by: 'instants', instants: instants[by]() };
     return {
-      lines: text.split('\n'),
+      lines,
+      room,
       most,
       from,
       stays,
       fade,
       ...over,
     };
-  }, [programme, text, most, from, by, seconds, fps, fade, over]);
+  }, [programme, lines, room, most, from, by, seconds, fps, fade, over]);
   const cards = useMemo(() => cardsOf(programme, plan), [programme, plan]);
   const end = cards.at(-1)?.end;
   const code = (at: typeof from) => formatTimecode(add(at, startTimecode), frameRate);
@@ -174,7 +190,7 @@ export default function Cards({ close }: WindowProps) {
           end !== undefined && end > facts.length ? 'They run over the end of the programme.' : ''
         }
       >
-        Make {plural(cards.length, 'card')}
+        {cards.length === 0 ? 'Make cards' : `Make ${plural(cards.length, 'card')}`}
       </WindowFoot>
     </div>
   );

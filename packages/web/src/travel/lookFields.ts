@@ -93,6 +93,7 @@ export const ROLL_FIELDS: readonly Fields[] = [
       choice('nameAlign', 'Names stand', ALIGNED),
       number('gutter', 'Gutter', '× the size', 20, 0.1),
       number('gutterAt', 'Gutter at', '% across', 100),
+      number('sideWidth', 'Roles and names take', '% each', 60, 1, 5),
       number('lineSpacing', 'Lines', '× the size', 4, 0.05, 0.8),
       number('blank', 'Blank lines', '× a line', 10, 0.1),
       number('picture', 'Pictures', 'lines tall', 30, 0.5, 1),

@@ -3,22 +3,20 @@
  * it is done.
  */
 import { Button, NumberInput, SegmentedControl, Select } from '@mantine/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { fitLines, fitted, roomOfProfile } from '@cadence/core/programme/edits/fitLines.ts';
 import { setStyle } from '@cadence/core/programme/edits/reword.ts';
 import { apply } from '@cadence/core/programme/apply.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { roomOfFrame, sizeToFit } from '@cadence/core/scene/roomOfFrame.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { make, newId } from '../app/edit.ts';
 import { plural } from '../app/format.ts';
-import { patiently } from '../app/patiently.ts';
-import { say, wordsOf } from '../app/say.ts';
 import { currentStrand, openNow } from '../app/store.ts';
 import { WindowFoot } from '../app/WindowFoot.tsx';
 import classes from '../app/windows.module.css';
 import { familiesFor } from '../picture/families.ts';
+import { useShelf } from '../picture/useShelf.ts';
 import { BeforeAfter } from './BeforeAfter.tsx';
 import { useChosen } from './useChosen.tsx';
 
@@ -27,29 +25,6 @@ function howOf(splits: number, all: number): string {
   if (splits === 0) return 'The lines would be broken anew.';
   if (splits === all) return `${plural(splits, 'cue')} would be split.`;
   return `${plural(splits, 'cue')} would be split, the lines of the others broken anew.`;
-}
-
-/** The shelf of fonts, once a family and all text can be measured in it. */
-function useShelf(programme: Programme, family: string): FontShelf | null {
-  const [shelf, setShelf] = useState<FontShelf | null>(null);
-  useEffect(() => {
-    let stale = false;
-    setShelf(null);
-    void patiently(() => import('../picture/studio.ts'))
-      .then(async ({ loadOwnFonts, shelf: loaded }) => {
-        await loadOwnFonts(programme);
-        await loaded.prepare(
-          family,
-          Object.values(programme.cues).flatMap(({ text }) => text),
-        );
-        if (!stale) setShelf(loaded);
-      })
-      .catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
-    return () => {
-      stale = true;
-    };
-  }, [programme, family]);
-  return shelf;
 }
 
 type By = 'characters' | 'frame';
@@ -61,7 +36,11 @@ export default function FitLines({ close }: { close: () => void }) {
   const [by, setBy] = useState<By>('characters');
   const [family, setFamily] = useState(style?.family ?? '');
   const [size, setSize] = useState(style?.size ?? 54);
-  const shelf = useShelf(programme, family);
+  const texts = useMemo(
+    () => Object.values(programme.cues).flatMap(({ text }) => text),
+    [programme.cues],
+  );
+  const shelf = useShelf(family, texts);
   // With the size and the font that the strand has, every cue keeps its own.
   const setting = useMemo(
     () => ({

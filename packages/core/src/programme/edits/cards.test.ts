@@ -85,6 +85,31 @@ test('the opening one is no larger than its lines fit, and no smaller than the o
   }
 });
 
+test('a line that is too wide is broken by sense and stays on one card; the opening size fits it too', () => {
+  // Ten pixels a letter in the usual size, on lines of 400.
+  const room = { longestLine: 400, measure: (text: string) => 10 * text.length };
+  const lines = [
+    'The bar at the Anchor opens when the ferry is tied up, and not before',
+    'Found under the jetty: one left boot',
+    'Fog on the Orran until ten; the bell is rung every two minutes',
+  ];
+  const cards = cardsOf(programme, { ...plan, lines, room, most: 4 });
+  expect(cards.map((card) => card.lines.length)).toEqual([4, 2]);
+  for (const line of cards.flatMap((card) => card.lines))
+    expect(line.length).toBeLessThanOrEqual(40);
+  expect(cards.flatMap((card) => card.lines).join(' ')).toBe(lines.join(' '));
+  const after = done(
+    programme,
+    makeCards(programme, { ...plan, lines, room, most: 4 }, countingIds()),
+  );
+  const strand = strandsInOrder(after).find(({ kind }) => kind === 'card');
+  const [first] = cuesInOrder(after, strand?.id ?? '');
+  const widest = Math.max(...(cards[0]?.lines ?? []).map((line) => 10 * line.length));
+  const ratio = (first?.style.size ?? 0) / (strand?.style.size ?? 1);
+  expect(ratio * widest).toBeLessThanOrEqual(400);
+  expect(ratio).toBeGreaterThan(1);
+});
+
 test('as many lines fit as are high enough together', () => {
   const style = { ...programme.strands.s?.style, size: 50, lineSpacing: 1.2, margin: 60 };
   expect(linesThatFit(programme.facts, style as never)).toBe(16);

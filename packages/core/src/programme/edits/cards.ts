@@ -1,4 +1,5 @@
 /** Cards of a list: names or lines, so many at once, each as long as it takes to read them. */
+import { breakLines, type Limits } from '../../text/breakLines.ts';
 import { countCharacters } from '../../text/graphemes.ts';
 import { linesOf } from '../../text/lines.ts';
 import { inColumns } from '../../text/sheet.ts';
@@ -19,6 +20,8 @@ export type Stays =
 export interface CardPlan {
   /** What is on them, a line each. */
   readonly lines: readonly string[];
+  /** How wide lines may be in the usual size; what is wider is broken by sense. Not asked for, every line stays whole. */
+  readonly room?: Pick<Limits, 'longestLine' | 'measure'> | undefined;
   /** Lines on a card at the most; all cards have as many as they can alike. */
   readonly most: number;
   /** When the first one comes. */
@@ -49,22 +52,56 @@ const [OPENING, CLOSING] = [1.25, 0.85];
 
 /** The size of the card at a place among so many. */
 function sizeOf(
-  { at, of, lines }: { readonly at: number; readonly of: number; readonly lines: number },
+  {
+    at,
+    of,
+    lines,
+  }: { readonly at: number; readonly of: number; readonly lines: readonly string[] },
   { size, lineSpacing, margin }: TextStyle,
   { frame }: Facts,
+  room: CardPlan['room'],
 ): number {
   if (of < 2 || (at > 0 && at < of - 1)) return size;
   if (at > 0) return Math.round(size * CLOSING);
-  const fits = Math.floor((frame.height - 2 * margin) / (lines * lineSpacing));
-  return Math.max(size, Math.min(Math.round(size * OPENING), fits));
+  const high = (frame.height - 2 * margin) / (lines.length * lineSpacing);
+  const { longestLine = Infinity, measure = () => 1 } = room ?? {};
+  const wide = (size * longestLine) / Math.max(1, ...lines.map(measure));
+  return Math.max(size, Math.min(Math.round(size * OPENING), Math.floor(Math.min(high, wide))));
+}
+
+/** A line, in as many as it takes to fit. */
+function brokenTo(line: string, room: CardPlan['room']): string[] {
+  const broken = room && breakLines(line, { ...room, lines: MOST_BROKEN });
+  return broken ? broken.map(({ from, to }) => line.slice(from, to).trim()) : [line];
+}
+/** No line is broken in more than this; what would still not fit stays whole, and is found. */
+const MOST_BROKEN = 8;
+
+/** What stands on each card: all alike, or, where lines were broken, no card with a part of one. */
+function grouped(written: readonly (readonly string[])[], most: number): string[][] {
+  if (written.every(({ length }) => length === 1))
+    return inColumns(written.flat(), Math.ceil(written.length / most), true);
+  const cards: string[][] = [];
+  for (const rows of written) {
+    const last = cards.at(-1);
+    if (last && last.length + rows.length <= most) last.push(...rows);
+    else cards.push([...rows]);
+  }
+  return cards;
 }
 
 /** The cards that a list makes, in order. */
-export function cardsOf({ facts }: Programme, { lines, most, from, stays }: CardPlan): Card[] {
+export function cardsOf(
+  { facts }: Programme,
+  { lines, room, most, from, stays }: CardPlan,
+): Card[] {
   const { frameRate, profile } = facts;
   const written = lines.map((line) => line.trim()).filter((line) => line !== '');
   if (written.length === 0) return [];
-  const groups = inColumns(written, Math.ceil(written.length / Math.max(1, most)), true);
+  const groups = grouped(
+    written.map((line) => brokenTo(line, room)),
+    Math.max(1, most),
+  );
   const reading = (group: readonly string[]): Ticks => {
     const characters = countCharacters(group.join('\n'));
     const needs = fromSeconds(characters / profile.charactersASecond);
@@ -106,7 +143,7 @@ export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id)
     programme.strands[strand]?.style ??
     newStrand('card', strand, programme.facts.frame.height).style;
   const made = cards.map(({ lines, start, end }, at): Change => {
-    const size = sizeOf({ at, of: cards.length, lines: lines.length }, style, programme.facts);
+    const size = sizeOf({ at, of: cards.length, lines }, style, programme.facts, plan.room);
     const cue: Cue = {
       id: newId(),
       strand,

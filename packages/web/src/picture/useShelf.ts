@@ -1,0 +1,26 @@
+import { useEffect, useState } from 'react';
+import type { Line } from '@cadence/core/text/lines.ts';
+import type { FontShelf } from '@cadence/paint/fontShelf.ts';
+import { patiently } from '../app/patiently.ts';
+import { say, wordsOf } from '../app/say.ts';
+import { openNow } from '../app/store.ts';
+
+/** The shelf of fonts, once text can be measured in a family; null until then. */
+export function useShelf(family: string, lines: readonly Line[]): FontShelf | null {
+  const [ready, setReady] = useState<{ shelf: FontShelf; family: string } | null>(null);
+  useEffect(() => {
+    let stale = false;
+    void patiently(() => import('./studio.ts'))
+      .then(async ({ loadOwnFonts, shelf }) => {
+        await loadOwnFonts(openNow().programme);
+        const fresh = await shelf.prepare(family, lines);
+        if (stale) return;
+        setReady((before) => (fresh || before?.family !== family ? { shelf, family } : before));
+      })
+      .catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
+    return () => {
+      stale = true;
+    };
+  }, [family, lines]);
+  return ready?.family === family ? ready.shelf : null;
+}
