@@ -410,6 +410,27 @@ test('each line says how long it is in sight; what has no room is told, and a li
   await expect.poll(text).toMatch(/^\[right\] Winch house/);
 });
 
+test('lines that are selected are played', async ({
+  page,
+  programme,
+}) => {
+  await open(page, programme, 'travel');
+  await sheet(page).click();
+  await page.keyboard.press('Control+Home');
+  for (let step = 0; step < 2; step++) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Control+Enter');
+  const code = page.getByLabel('Timecode');
+  const seconds = async () => {
+    const [h = 0, m = 0, s = 0, f = 0] = (await code.innerText()).split(':').map(Number);
+    return h * 3600 + m * 60 + s + f / 25 - 36_000;
+  };
+  // The heading comes into sight a second and more after the title; that is where it begins, while it plays.
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  expect(await seconds()).toBeGreaterThan(123.5);
+  expect(await seconds()).toBeLessThan(128);
+  await page.keyboard.press('Control+Space');
+});
+
 test('a roll leans by its end, and stands straight again with an undo', async ({
   page,
   serving,

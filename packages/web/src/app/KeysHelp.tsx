@@ -1,13 +1,7 @@
 /** The list of keys. */
 import { modals } from '@mantine/modals';
 import classes from './KeysHelp.module.css';
-
-/** A key as the list shows it. */
-export interface ListedKey {
-  readonly keys: string;
-  readonly does: string;
-  readonly group: string;
-}
+import type { ListedKey } from './keys/key.ts';
 
 export function openHelp(keys: readonly ListedKey[]): void {
   const groups = new Map<string, ListedKey[]>();

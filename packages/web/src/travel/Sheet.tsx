@@ -11,15 +11,17 @@ import {
   IconMinus,
   IconPhoto,
   IconPinned,
+  IconPlayerPlay,
   IconSlash,
   IconTextDecrease,
   IconTextIncrease,
 } from '@tabler/icons-react';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { laidCrawl, laidRoll, sheetOf } from '@cadence/core/scene/travelling.ts';
 import type { ReadSheet } from '@cadence/core/text/sheet.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { plural } from '../app/format.ts';
+import { say } from '../app/say.ts';
 import { openNow, useShown } from '../app/store.ts';
 import { shelf } from '../picture/studio.ts';
 import { player } from '../playback/player.ts';
@@ -93,6 +95,20 @@ export function Sheet({ coming, placed }: Props) {
   const latest = useRef({ whole, lines, pictures });
   latest.current = { whole, lines, pictures };
 
+  /** Plays the lines that are selected, from when the first comes into sight until the last is gone. */
+  const play = useCallback(() => {
+    const { whole: now, lines: at } = latest.current;
+    const [first, last] = editor.current?.selectedLines() ?? [0, 0];
+    const seen = [...at].flatMap(([line, each]) => (line >= first && line <= last ? [each] : []));
+    if (!now) say.note('Place it on the programme first.');
+    else if (seen.length === 0) say.note('Nothing of this is ever in sight.');
+    else {
+      const begins = Math.min(...seen.map((each) => each.begins));
+      const ends = Math.max(...seen.map((each) => each.ends));
+      player.play({ start: timeComeTo(now, begins), end: timeComeTo(now, ends) });
+    }
+  }, []);
+
   useEffect(() => {
     if (!parent.current) return;
     const made = new SheetEditor(parent.current, passage.id, {
@@ -112,6 +128,7 @@ export function Sheet({ coming, placed }: Props) {
         if (now && come && !player.state().playing) player.seek(timeComeTo(now, come.middle));
       },
       pictures: () => latest.current.pictures,
+      play,
     });
     editor.current = made;
     // What is empty is written on first.
@@ -120,7 +137,7 @@ export function Sheet({ coming, placed }: Props) {
       made.close();
       editor.current = null;
     };
-  }, [passage.id]);
+  }, [passage.id, play]);
   useEffect(() => editor.current?.retime(), [lines]);
 
   const slips = useSlips(passage);
@@ -220,6 +237,7 @@ export function Sheet({ coming, placed }: Props) {
             </Menu.Dropdown>
           </Menu>
         )}
+        {tool('Play the lines that are selected (Ctrl Enter)', <IconPlayerPlay size={16} />, play)}
         {tool('Kept together', <IconLink size={16} />, mark('keep together', true))}
         {tool('Never left out', <IconPinned size={16} />, mark('stays'))}
         {tool('Left out, or taken in again (Ctrl /)', <IconSlash size={16} />, () =>

@@ -48,6 +48,8 @@ export interface SheetAsks {
   /** The caret came to a line, counted from 0, by hand. */
   atLine(line: number): void;
   pictures(): readonly string[];
+  /** Asked by a key to play what is selected. */
+  play(): void;
 }
 
 export class SheetEditor {
@@ -93,6 +95,7 @@ export class SheetEditor {
           keymap.of([
             ...completionKeymap,
             { key: 'Ctrl-Space', run: done(act.togglePlay) },
+            { key: 'Mod-Enter', run: done(() => asks.play()) },
             { key: 'Tab', run: () => this.put('\t') },
             { key: 'Mod-z', run: done(() => this.#inHistory(undo)) },
             { key: 'Mod-Shift-z', run: done(() => this.#inHistory(redo)) },
@@ -198,6 +201,13 @@ export class SheetEditor {
       scrollIntoView: true,
     });
     this.focus();
+  }
+
+  /** The lines that the selection touches, counted from 0: the first and the last. */
+  selectedLines(): readonly [number, number] {
+    const { doc, selection } = this.#view.state;
+    const { from, to } = selection.main;
+    return [doc.lineAt(from).number - 1, doc.lineAt(to).number - 1];
   }
 
   /** Makes comments of the lines that are selected, or takes them in again where all of them are. */
