@@ -51,3 +51,13 @@ test('names are not spelled by a dictionary, and words that are right are left a
 test('one name said under two roles is no slip', () => {
   expect(slips('Deck\tUna Thrale\nBell\tUna Thrale')).toEqual([]);
 });
+
+test('italics and bold make no other name of a name', () => {
+  expect(slips('Deck\t**Perpetua Lisle**\nBell\tPerpetua Lisle\n\t*Una Thrale*')).toEqual([]);
+  expect(slips('Deck\t**Perpetua Lisle**\n\tPerpetua Lisle')).toEqual([
+    ['twice', 1, '“Perpetua Lisle” stands here twice'],
+  ]);
+  expect(slips('*Harmonuim*\tUna Thrale\nBell\tAbel')).toEqual([
+    ['spelling', 0, '“Harmonuim” is in no dictionary'],
+  ]);
+});

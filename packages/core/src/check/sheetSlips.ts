@@ -1,4 +1,5 @@
 /** What may be wrong in the text of a sheet: its spelling, names that are written in two ways, and names that stand twice. */
+import { unstarred } from '../text/emphasis.ts';
 import type { ReadSheet, SheetPart } from '../text/sheet.ts';
 import { misspelt, type Speller } from '../text/spelling.ts';
 import { folded, lettersApart } from './names.ts';
@@ -24,7 +25,7 @@ interface Named {
 const namesIn = (parts: readonly SheetPart[]): Named[] =>
   parts.flatMap((part, list) =>
     part.kind === 'row' || part.kind === 'columns'
-      ? part.names.map(({ text, line }) => ({ name: text, line, list }))
+      ? part.names.map(({ text, line }) => ({ name: unstarred(text), line, list }))
       : [],
   );
 
@@ -84,10 +85,13 @@ function namesTwoWays(names: readonly Named[]): SheetSlip[] {
 /** The texts of a sheet that are words and not names: roles, headings, lines. */
 const wordsIn = (parts: readonly SheetPart[]): { text: string; line: number }[] =>
   parts.flatMap((part) => {
-    if (part.kind === 'row') return part.role === '' ? [] : [{ text: part.role, line: part.line }];
-    return part.kind === 'heading' || part.kind === 'text' || part.kind === 'title'
-      ? [{ text: part.text, line: part.line }]
-      : [];
+    const said =
+      part.kind === 'row'
+        ? part.role
+        : part.kind === 'heading' || part.kind === 'text' || part.kind === 'title'
+          ? part.text
+          : '';
+    return said === '' ? [] : [{ text: unstarred(said), line: part.line }];
   });
 
 /**

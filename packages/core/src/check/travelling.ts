@@ -5,6 +5,7 @@ import { crowdedIn } from '../scene/rollItems.ts';
 import type { TextShaper } from '../scene/shaper.ts';
 import { laidCrawl } from '../scene/travelling.ts';
 import { figuresOf, wordsIn, type TravelFigures } from '../scene/travelFigures.ts';
+import { unstarred } from '../text/emphasis.ts';
 import { toSeconds } from '../time/ticks.ts';
 import { noFont, type Finding } from './finding.ts';
 
@@ -59,7 +60,7 @@ export function roomFindings(passage: Passage, { frame }: Facts, shaper: TextSha
       figure: out,
       limit: 0,
       unit: 'px',
-      message: `“${passage.title}” runs out of the frame at “${farthest.text}”`,
+      message: `“${passage.title}” runs out of the frame at “${unstarred(farthest.text)}”`,
     });
   if (into[0])
     found.push({
@@ -68,7 +69,7 @@ export function roomFindings(passage: Passage, { frame }: Facts, shaper: TextSha
       figure: into.length,
       limit: 0,
       unit: into.length === 1 ? 'line' : 'lines',
-      message: `“${passage.title}” has texts that run into the one beside them, such as “${into[0].text}”`,
+      message: `“${passage.title}” has texts that run into the one beside them, such as “${unstarred(into[0].text)}”`,
     });
   return missing.length > 0 ? [...found, noFont(missing)] : found;
 }

@@ -14,6 +14,7 @@ import { lookOfCrawl, lookOfRoll, sizeOf, withSize, type Passage } from '../prog
 import type { Cue, Facts } from '../programme/programme.ts';
 import { howManyMayGo, lastToGo, leaveOut, unitsOf } from '../text/leaveOut.ts';
 import type { Line } from '../text/lines.ts';
+import { unstarred } from '../text/emphasis.ts';
 import { countCharacters } from '../text/graphemes.ts';
 import { countWords } from '../text/words.ts';
 import { itemsOf } from './crawl.ts';
@@ -83,7 +84,8 @@ function countsOf(text: string): Counts {
   let counts = ofTexts.get(text);
   if (!counts) {
     if (ofTexts.size >= MOST_TEXTS) ofTexts.clear();
-    counts = { characters: countCharacters(text), words: countWords(text) };
+    const read = unstarred(text);
+    counts = { characters: countCharacters(read), words: countWords(read) };
     ofTexts.set(text, counts);
   }
   return counts;
@@ -150,7 +152,10 @@ export function figuresOf(
     judder: judderOf(speed, step),
     options: evenSpeeds(distance, speed, step, { motion }),
     inSight: framesInSight(way.window, speed) * seconds,
-    longest,
+    longest: longest && {
+      ...longest,
+      of: { text: unstarred(longest.of.text), line: longest.of.line },
+    },
     charactersASecond: passing,
     readable,
     wordsAMinute: wordsPassing(wordsIn(passage, frame), way.length, speed, 1 / seconds),

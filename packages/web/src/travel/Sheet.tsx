@@ -156,6 +156,16 @@ export function Sheet({ coming, placed }: Props) {
       </ActionIcon>
     </Tooltip>
   );
+  const choices = (label: string, icon: ReactNode, items: ReactNode) => (
+    <Menu position="bottom-start">
+      <Menu.Target>
+        <ActionIcon aria-label={label} size={26} title={label}>
+          {icon}
+        </ActionIcon>
+      </Menu.Target>
+      <Menu.Dropdown>{items}</Menu.Dropdown>
+    </Menu>
+  );
   return (
     <>
       <div className={classes.head}>
@@ -182,61 +192,48 @@ export function Sheet({ coming, placed }: Props) {
       <div className={classes.tools} role="toolbar" aria-label="What a line is">
         {!crawl && tool('The title', <IconLetterT size={16} />, mark('title'))}
         {!crawl && tool('A heading', <IconHeading size={16} />, mark('heading'))}
-        {!crawl && (
-          <Menu position="bottom-start">
-            <Menu.Target>
-              <ActionIcon aria-label="Names in columns" size={26} title="Names in columns">
-                <IconColumns2 size={16} />
-              </ActionIcon>
-            </Menu.Target>
-            <Menu.Dropdown>
+        {!crawl &&
+          choices(
+            'Names in columns',
+            <IconColumns2 size={16} />,
+            <>
               {[2, 3, 4].map((count) => (
                 <Menu.Item key={count} onClick={mark(`${count} columns`, true)}>
                   In {count} columns, balanced
                 </Menu.Item>
               ))}
               <Menu.Item onClick={mark('2 columns, filled', true)}>In 2 columns, filled</Menu.Item>
-            </Menu.Dropdown>
-          </Menu>
-        )}
+            </>,
+          )}
         {!crawl &&
           tool('Beside what is above', <IconLayoutSidebarRight size={16} />, mark('beside', true))}
         {!crawl && tool('Larger', <IconTextIncrease size={16} />, mark('larger'))}
         {!crawl && tool('Smaller', <IconTextDecrease size={16} />, mark('smaller'))}
-        {!crawl && (
-          <Menu position="bottom-start">
-            <Menu.Target>
-              <ActionIcon aria-label="Where it stands" size={26} title="Where it stands">
-                <IconAlignLeft size={16} />
-              </ActionIcon>
-            </Menu.Target>
-            <Menu.Dropdown>
+        {!crawl &&
+          choices(
+            'Where it stands',
+            <IconAlignLeft size={16} />,
+            <>
               <Menu.Item onClick={mark('left')}>On the left</Menu.Item>
               <Menu.Item onClick={mark('centre')}>In the middle</Menu.Item>
               <Menu.Item onClick={mark('right')}>On the right</Menu.Item>
-            </Menu.Dropdown>
-          </Menu>
-        )}
+            </>,
+          )}
         {!crawl && tool('A rule', <IconMinus size={16} />, mark('rule', true))}
-        {!crawl && (
-          <Menu position="bottom-start">
-            <Menu.Target>
-              <ActionIcon aria-label="A picture" size={26} title="A picture">
-                <IconPhoto size={16} />
-              </ActionIcon>
-            </Menu.Target>
-            <Menu.Dropdown>
-              {pictures.map((name) => (
+        {!crawl &&
+          choices(
+            'A picture',
+            <IconPhoto size={16} />,
+            pictures.length === 0 ? (
+              <Menu.Label>Drop a picture here first: PNG, JPEG, WebP or SVG.</Menu.Label>
+            ) : (
+              pictures.map((name) => (
                 <Menu.Item key={name} onClick={mark(`picture ${name}`, true)}>
                   {name}
                 </Menu.Item>
-              ))}
-              {pictures.length === 0 && (
-                <Menu.Label>Drop a picture here first: PNG, JPEG, WebP or SVG.</Menu.Label>
-              )}
-            </Menu.Dropdown>
-          </Menu>
-        )}
+              ))
+            ),
+          )}
         {tool('Play the lines that are selected (Ctrl Enter)', <IconPlayerPlay size={16} />, play)}
         {tool('Kept together', <IconLink size={16} />, mark('keep together', true))}
         {tool('Never left out', <IconPinned size={16} />, mark('stays'))}

@@ -7,7 +7,12 @@ const inOne = (text: string): string => text.replace(/\s*[\r\n]+\s*/g, ' ').trim
 
 const linesOf = ({ kind, text: plain = '', spans, starred: row, ...block }: Block): string[] => {
   const { role = '', names = [] } = row ?? block;
-  const text = spans ? spans.map(starred).join(' ') : plain;
+  // Titles and headings are as bold as their look has them.
+  const heads = kind === 'title' || kind === 'heading';
+  const lines = heads
+    ? spans?.map((line) => line.map((span) => ({ ...span, bold: false })))
+    : spans;
+  const text = lines ? lines.map(starred).join(' ') : plain;
   switch (kind) {
     case 'title':
     case 'heading':
