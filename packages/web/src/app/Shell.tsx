@@ -85,7 +85,13 @@ function loadPlayer(programme: Programme): void {
     const source = url(sound.material);
     return source === null ? [] : [{ source, sound }];
   });
-  player.load({ sounds, picture: url(facts.picture), length: facts.length });
+  const film = url(facts.picture);
+  const length = materials[facts.picture ?? '']?.length ?? facts.length;
+  player.load({
+    sounds,
+    picture: film === null ? null : { source: film, length },
+    length: facts.length,
+  });
 }
 
 export function Shell() {

@@ -8,7 +8,7 @@
 import { gainAt, inMaterial, inProgramme, stretchOf } from '@cadence/core/programme/heard.ts';
 import type { Sound } from '@cadence/core/programme/programme.ts';
 import { toSeconds, fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import type { Range } from '@cadence/core/time/range.ts';
+import { contains, type Range } from '@cadence/core/time/range.ts';
 
 export interface PlayerState {
   readonly playing: boolean;
@@ -23,8 +23,8 @@ export interface PlayerState {
 export interface Sources {
   /** What is heard, by its address and how it is laid; the main sound first. */
   readonly sounds: readonly { readonly source: string; readonly sound: Sound }[];
-  /** Address of what is seen; a film may be among the sounds too. */
-  readonly picture: string | null;
+  /** Address of what is seen, and how long it is; a film may be among the sounds too. */
+  readonly picture: { readonly source: string; readonly length: Ticks } | null;
   readonly length: Ticks;
 }
 
@@ -76,7 +76,7 @@ class Player {
 
   load(sources: Sources): void {
     const same =
-      sources.picture === this.#sources.picture &&
+      sources.picture?.source === this.#sources.picture?.source &&
       sources.sounds.length === this.#tracks.length &&
       sources.sounds.every(({ source, sound }, at) => {
         const track = this.#tracks[at];
@@ -101,12 +101,12 @@ class Player {
       element.load();
     }
     const { picture } = sources;
-    this.#video = picture === null ? null : this.#element('video', picture);
+    this.#video = picture === null ? null : this.#element('video', picture.source);
     this.#tracks = sources.sounds.map(({ source, sound }) => ({
       source,
       sound,
       element:
-        this.#video && source === picture && asInFilm(sound)
+        this.#video && source === picture?.source && asInFilm(sound)
           ? this.#video
           : this.#element('audio', source),
     }));
@@ -122,7 +122,6 @@ class Player {
     this.#set({ stretch, playing: true });
     this.#clockStart = performance.now();
     for (const element of this.#elements()) element.playbackRate = this.#state.speed;
-    if (this.#video) this.#begin(this.#video);
     this.#keepTogether(this.#at);
     this.#run();
   }
@@ -254,26 +253,31 @@ class Player {
     this.#frame = requestAnimationFrame(step);
   }
 
-  /** Lets each sound be heard where it lies, as loud as it should be, and brings back what strays. */
+  /** Lets each sound be heard where it lies, as loud as it should be, and the picture run; brings back what strays. */
   #keepTogether(now: number): void {
     const time = fromSeconds(now);
     for (const { element, sound } of this.#tracks) {
-      const { start, end } = stretchOf(sound);
       element.volume = Math.min(1, gainAt(sound, time));
       if (element === this.#video) continue;
-      const inside = time >= start && time < end;
-      if (!inside) {
-        if (!element.paused) element.pause();
-        continue;
-      }
       const there = toSeconds(inMaterial(sound, time));
-      if (element.paused && !element.ended) {
-        if (Math.abs(element.currentTime - there) > STRAY) element.currentTime = there;
-        this.#begin(element);
-      } else if (element !== this.#main?.element) bringBack(element, there);
+      this.#keepAt(element, contains(stretchOf(sound), time) ? there : undefined);
     }
-    const video = this.#video;
-    if (video && video !== this.#main?.element) bringBack(video, now);
+    if (this.#video)
+      this.#keepAt(this.#video, time < (this.#sources.picture?.length ?? 0) ? now : undefined);
+  }
+
+  /**
+   * Lets an element play on from where it is to be, in seconds; undefined where it is not to be heard or seen. One that
+   * is at its end must not be begun: it would go back to its beginning.
+   */
+  #keepAt(element: HTMLMediaElement, there: number | undefined): void {
+    const over = Number.isFinite(element.duration) && (there ?? 0) >= element.duration;
+    if (there === undefined || over) {
+      if (!element.paused) element.pause();
+    } else if (element.paused) {
+      if (Math.abs(element.currentTime - there) > STRAY) element.currentTime = there;
+      if (!element.ended) this.#begin(element);
+    } else if (element !== this.#main?.element) bringBack(element, there);
   }
 
   #tell(): void {
