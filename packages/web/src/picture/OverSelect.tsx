@@ -10,9 +10,6 @@ const [PICTURE, NOTHING] = ['picture', 'black'];
 export type Over = Required<Pick<TextStyle, 'behind' | 'behindImage'>>;
 export const OVER_BLACK: Over = { behind: BLACK, behindImage: null };
 
-const valueOf = ({ behind, behindImage }: Pick<TextStyle, 'behind' | 'behindImage'>): string =>
-  behindImage ?? (behind ? NOTHING : PICTURE);
-
 const overOf = (value: string | Id): Over => {
   if (value === PICTURE) return { behind: null, behindImage: null };
   return value === NOTHING ? OVER_BLACK : { behind: BLACK, behindImage: value };
@@ -26,6 +23,8 @@ interface Props {
 export function OverSelect({ over, set }: Props) {
   const materials = useShown((programme) => programme.materials);
   const stills = Object.values(materials).filter(({ kind }) => kind === 'image');
+  // One that was taken out of the material leaves what is behind it.
+  const still = stills.find(({ id }) => id === over.behindImage);
   return (
     <Select
       size="xs"
@@ -36,7 +35,7 @@ export function OverSelect({ over, set }: Props) {
         { value: PICTURE, label: 'the picture' },
         ...stills.map(({ id, name }) => ({ value: id, label: name })),
       ]}
-      value={valueOf(over)}
+      value={still?.id ?? (over.behind ? NOTHING : PICTURE)}
       onChange={(value) => value !== null && set(overOf(value))}
     />
   );
