@@ -31,6 +31,11 @@ async function shot(name, path, scheme, prepare = async () => undefined) {
     scheme,
   );
   await page.goto(address + path);
+  await page.waitForFunction(
+    () =>
+      document.body.innerText.trim() !== '' &&
+      !/(?:Opening|Loading).*…/.test(document.body.innerText),
+  );
   await page.waitForTimeout(1800);
   await prepare(page);
   await page.waitForTimeout(1200);
