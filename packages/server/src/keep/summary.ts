@@ -13,6 +13,8 @@ export interface Summary {
   readonly written: number;
   /** Content hash of the film that is seen, for its small picture. */
   readonly still: string | null;
+  /** Content hash of the still picture behind the text; missing in what was kept before there were any. */
+  readonly image?: string | null;
   readonly backdrop: string;
 }
 
@@ -27,6 +29,7 @@ export function summarise({ facts, materials, pieces, cues }: Programme): Summar
     cues: all.length,
     written: all.filter((cue) => !isBlank(cue.text)).length,
     still: facts.picture === null ? null : (materials[facts.picture]?.hash ?? null),
+    image: materials[facts.backdrop.image ?? '']?.hash ?? null,
     backdrop: facts.backdrop.colour,
   };
 }

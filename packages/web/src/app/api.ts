@@ -49,6 +49,7 @@ export interface ListedProgramme {
   readonly cues: number;
   readonly written: number;
   readonly still: string | null;
+  readonly image?: string | null;
   readonly backdrop: string;
 }
 

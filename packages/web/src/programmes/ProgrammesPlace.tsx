@@ -5,7 +5,7 @@ import { IconDots, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
 import { useMantineColorScheme } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { fileUrl, server, stillUrl, type ListedProgramme } from '../app/api.ts';
+import { fileUrl, materialUrl, server, stillUrl, type ListedProgramme } from '../app/api.ts';
 import { formatLength, formatWhen, plural } from '../app/format.ts';
 import { Mark } from '../app/Mark.tsx';
 import { say, wordsOf } from '../app/say.ts';
@@ -227,11 +227,12 @@ function freshTitle(list: readonly ListedProgramme[]): string {
 
 function Still({ programme }: { programme: ListedProgramme }) {
   const [missing, setMissing] = useState(false);
+  const { still, image = null } = programme;
+  // What is seen first: the film, or the picture behind the text.
+  const source = still !== null ? stillUrl(still) : image && materialUrl(image);
   return (
     <span className={classes.still} style={{ background: programme.backdrop }}>
-      {programme.still !== null && !missing && (
-        <img src={stillUrl(programme.still)} alt="" onError={() => setMissing(true)} />
-      )}
+      {source !== null && !missing && <img src={source} alt="" onError={() => setMissing(true)} />}
     </span>
   );
 }
