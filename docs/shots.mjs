@@ -31,11 +31,8 @@ async function shot(name, path, scheme, prepare = async () => undefined) {
     scheme,
   );
   await page.goto(address + path);
-  await page.waitForFunction(
-    () =>
-      document.body.innerText.trim() !== '' &&
-      !/(?:Opening|Loading).*…/.test(document.body.innerText),
-  );
+  await page.getByRole('banner').waitFor();
+  await page.getByText(/(?:Opening|Loading).*…/).waitFor({ state: 'hidden' });
   await page.waitForTimeout(1800);
   await prepare(page);
   await page.waitForTimeout(1200);
