@@ -34,11 +34,12 @@ export async function sceneCommand(name: string, at: string): Promise<object> {
   return list;
 }
 
-/** A picture of the programme from a folder, by its name or its hash; undefined where its content is not there. */
+/** A picture of the programme from a folder, by its name or its hash; undefined where its content is not there or no picture. */
 async function pictureIn(folder: string, { name, hash }: Material): Promise<Image | undefined> {
   for (const file of [name, hash]) {
     const bytes = await readFile(join(folder, file)).catch(() => undefined);
-    if (bytes && createHash('sha256').update(bytes).digest('hex') === hash) return loadImage(bytes);
+    if (bytes && createHash('sha256').update(bytes).digest('hex') === hash)
+      return loadImage(bytes).catch(() => undefined);
   }
   return undefined;
 }

@@ -276,7 +276,9 @@ class Player {
       if (!element.paused) element.pause();
     } else if (element.paused) {
       if (Math.abs(element.currentTime - there) > STRAY) element.currentTime = there;
-      if (!element.ended) this.#begin(element);
+      // One that cannot be decoded is not tried again at every frame.
+      const isBroken = element.error !== null && element !== this.#main?.element;
+      if (!element.ended && !isBroken) this.#begin(element);
     } else if (element !== this.#main?.element) bringBack(element, there);
   }
 

@@ -170,7 +170,7 @@ function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
       if (name === 'h1' && attributes.class === 'title') titled = true;
     },
     ontext: (part) => {
-      text += LABEL.test(part) ? part : carrying(part, manner);
+      text += (LABEL.exec(part)?.[0] ?? '') + carrying(part.replace(LABEL, ''), manner);
     },
     onclosetag: (name) => {
       const changed = manners[name];
