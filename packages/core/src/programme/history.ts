@@ -6,13 +6,17 @@
  */
 import type { Change } from './change.ts';
 
-/** One kept step. `undoes` or `redoes` names the step whose changes it takes back or does again. */
+/**
+ * One kept step. `undoes` or `redoes` names the step whose changes it takes back or does again; `goesWith` names the
+ * step that brought it about, with which it is undone and redone.
+ */
 export interface Step {
   readonly id: string;
   readonly name: string;
   readonly changes: readonly Change[];
   readonly undoes?: string;
   readonly redoes?: string;
+  readonly goesWith?: string;
 }
 
 export interface History {
@@ -38,4 +42,21 @@ export function record(history: History, step: Step): History {
     return { done: [...done, next], undone: undone.slice(0, -1) };
   }
   return { done: [...done, step], undone: [] };
+}
+
+/**
+ * What one press of undo takes back, the latest first: the last step, and where it goes with others, all of them
+ * down to the one that brought them about.
+ */
+export function lastGroup({ done }: History): readonly Step[] {
+  let from = done.length - 1;
+  while (from > 0 && done[from]?.goesWith !== undefined) from--;
+  return from < 0 ? [] : done.slice(from).reverse();
+}
+
+/** What one press of redo does again, in that order: the next step, and those that go with it. */
+export function nextGroup({ undone }: History): readonly Step[] {
+  let from = undone.length - 1;
+  while (from > 0 && undone[from - 1]?.goesWith !== undefined) from--;
+  return from < 0 ? [] : undone.slice(from).reverse();
 }

@@ -6,7 +6,8 @@ import type { Edit } from './change.ts';
 import type { Programme } from './programme.ts';
 
 /** The shortest cue there can be: one frame. */
-export const shortestCue = (programme: Programme): Ticks => frameLength(programme.facts.frameRate);
+export const shortestCue = ({ facts }: Pick<Programme, 'facts'>): Ticks =>
+  frameLength(facts.frameRate);
 
 /** What is said where an edit is for cues with text of their own. */
 export const TRAVELS = 'Rolls and crawls are written and timed in Travel.';

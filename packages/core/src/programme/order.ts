@@ -2,7 +2,8 @@
 import type { Range } from '../time/range.ts';
 import type { Beat, Cue, Hit, Id, Mark, Piece, Programme, Strand, Table } from './programme.ts';
 
-const byStart = (a: Range, b: Range): number => a.start - b.start || a.end - b.end;
+/** Cues and pieces in order of their start; of two that start together, the one that ends first. */
+export const compareCues = (a: Range, b: Range): number => a.start - b.start || a.end - b.end;
 const byInstant = (a: { at: number }, b: { at: number }): number => a.at - b.at;
 
 /** Groups a table by `key` and sorts each group; remembers the answer as long as the table lives. */
@@ -27,11 +28,11 @@ function ordered<T>(
   };
 }
 
-const cuesByStrand = ordered<Cue>((cue) => cue.strand, byStart);
-const cuesByPassage = ordered<Cue>((cue) => cue.passage ?? '', byStart);
-const piecesByMaterial = ordered<Piece>((piece) => piece.material, byStart);
+const cuesByStrand = ordered<Cue>((cue) => cue.strand, compareCues);
+const cuesByPassage = ordered<Cue>((cue) => cue.passage ?? '', compareCues);
+const piecesByMaterial = ordered<Piece>((piece) => piece.material, compareCues);
 const beatsByMaterial = ordered<Beat>((beat) => beat.material, byInstant);
-const hitsByMaterial = ordered<Hit>((hit) => hit.material, byStart);
+const hitsByMaterial = ordered<Hit>((hit) => hit.material, compareCues);
 const allMarks = ordered<Mark>(() => '', byInstant);
 
 /** The cues of a strand, by start. */
@@ -87,7 +88,7 @@ export function placeOf(row: readonly Cue[], cue: Cue): number {
   let [low, high] = [0, row.length - 1];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (byStart(row[middle] as Cue, cue) < 0) low = middle + 1;
+    if (compareCues(row[middle] as Cue, cue) < 0) low = middle + 1;
     else high = middle;
   }
   while (low < row.length - 1 && row[low]?.id !== cue.id) low++;

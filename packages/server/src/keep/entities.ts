@@ -43,6 +43,7 @@ export const StepRow = defineEntity({
     changes: p.text(),
     undoes: p.string().nullable(),
     redoes: p.string().nullable(),
+    goesWith: p.string().nullable(),
     kept: p.bigint('number'),
   },
 });

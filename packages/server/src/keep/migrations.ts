@@ -21,4 +21,14 @@ class Beginning extends Migration {
   }
 }
 
-export const MIGRATIONS = [{ name: '2026-11-25-beginning', class: Beginning }];
+/** Steps name the step that they go with. */
+class StepsInGroups extends Migration {
+  override up(): void {
+    this.addSql('alter table step add column goes_with text');
+  }
+}
+
+export const MIGRATIONS = [
+  { name: '2026-11-25-beginning', class: Beginning },
+  { name: '2026-11-29-steps-in-groups', class: StepsInGroups },
+];

@@ -182,6 +182,7 @@ export class ProgrammeKeeper {
       changes: JSON.stringify(commit.changes),
       undoes: commit.undoes ?? null,
       redoes: commit.redoes ?? null,
+      goesWith: commit.goesWith ?? null,
       kept: now,
     };
     await this.#em.transactional(async (em) => {
@@ -282,6 +283,7 @@ function keptOf(row: StepRecord): Kept {
       changes: JSON.parse(row.changes) as Change[],
       ...(typeof row.undoes === 'string' && { undoes: row.undoes }),
       ...(typeof row.redoes === 'string' && { redoes: row.redoes }),
+      ...(typeof row.goesWith === 'string' && { goesWith: row.goesWith }),
     },
   };
 }

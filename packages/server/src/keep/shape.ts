@@ -305,6 +305,7 @@ export const commitBody = strict({
   changes: yup.array(change.required()).required().max(MOST_CHANGES),
   undoes: id,
   redoes: id,
+  goesWith: id,
 });
 
 export interface Commit {
@@ -315,6 +316,7 @@ export interface Commit {
   readonly changes: readonly Change[];
   readonly undoes?: string;
   readonly redoes?: string;
+  readonly goesWith?: string;
 }
 
 const refuse = (detail: string): Problem =>
