@@ -29,6 +29,37 @@ const inside = flow.map((folder, place) => ({
   },
 }));
 
+/**
+ * Inside web, lowest first: each layer knows those before it. The places stand beside each other: none knows another,
+ * and what two of them need is in a layer below.
+ */
+const layers = [
+  ['workers'],
+  ['sync'],
+  ['playback'],
+  ['desk'],
+  ['kit'],
+  ['picture'],
+  ['strands'],
+  ['proof'],
+  ['listening'],
+  ['weaving'],
+  ['bringing'],
+  ['programmes', 'material', 'words', 'timing', 'travel', 'handover'],
+  ['shell'],
+];
+const insideWeb = layers.flatMap((layer, at) =>
+  layer.map((folder) => ({
+    name: `web/${folder} knows only the layers below it`,
+    severity: 'error',
+    from: { path: `^packages/web/src/${folder}/` },
+    to: {
+      path: '^packages/web/src/',
+      pathNot: `^packages/web/src/(${[folder, ...layers.slice(0, at).flat()].join('|')})/`,
+    },
+  })),
+);
+
 module.exports = {
   forbidden: [
     only('core', []),
@@ -37,6 +68,16 @@ module.exports = {
     only('cli', ['core', 'paint']),
     only('web', ['core', 'paint']),
     ...inside,
+    ...insideWeb,
+    {
+      name: 'every folder of web is in a layer',
+      severity: 'error',
+      from: {
+        path: '^packages/web/src/',
+        pathNot: `^packages/web/src/((${layers.flat().join('|')})/|css\\.d\\.ts)`,
+      },
+      to: {},
+    },
     {
       name: 'core is pure',
       severity: 'error',

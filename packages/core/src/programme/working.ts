@@ -80,6 +80,8 @@ export class WorkingProgramme {
 
   /** The programme as it is now. Tables that no change touched are those of the programme it began with. */
   result(): Programme {
+    const isSame = this.#facts === this.#original.facts && Object.keys(this.#copied).length === 0;
+    if (isSame) return this.#original;
     return { ...this.#original, ...this.#copied, facts: this.#facts } as Programme;
   }
 

@@ -134,6 +134,11 @@ export class ProgrammeKeeper {
     return (await this.#hold(id)).programme;
   }
 
+  /** The newest version of a programme. */
+  async version(id: Id): Promise<number> {
+    return (await this.#hold(id)).version;
+  }
+
   /** Steps of `id` kept after `version`. */
   async since(id: Id, version: number): Promise<Kept[]> {
     const rows = await this.#em.find(

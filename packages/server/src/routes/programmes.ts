@@ -3,7 +3,7 @@ import { Router, json } from 'express';
 import * as yup from 'yup';
 import { completed } from '@cadence/core/programme/defaults.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { FILE_FORMAT } from '../keep/fileFormat.ts';
+import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
 import { check, commitBody, type Commit } from '../keep/shape.ts';
 import type { Kept, ProgrammeKeeper } from '../keep/programmeKeeper.ts';
 import { Problem } from '../problem.ts';
@@ -107,13 +107,14 @@ export function programmeRoutes(keeper: ProgrammeKeeper): Router {
     const from = Number(request.query.since);
     if (!Number.isSafeInteger(from))
       throw new Problem(400, 'bad-request', 'Not understood', 'Say since which version.');
+    const version = await keeper.version(id);
     response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
     const send = (of: string, kept: Kept) => {
       if (of === id) response.write(`data: ${JSON.stringify(kept)}\n\n`);
     };
     keeper.events.on('step', send);
     request.on('close', () => keeper.events.off('step', send));
-    response.write(': open\n\n');
+    response.write(`event: version\ndata: ${version}\n\n`);
     for (const kept of await keeper.since(id, from)) send(id, kept);
   });
 

@@ -3,8 +3,8 @@ import { Select } from '@mantine/core';
 import { strandToAdd } from '@cadence/core/programme/edits/strands.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
 import { TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
-import { newId } from '../app/edit.ts';
-import { useOpen } from '../app/store.ts';
+import { newId } from '../desk/desk.ts';
+import { useOpen } from '../desk/store.ts';
 import { Swatch } from '../strands/Swatch.tsx';
 
 /** The strand that it goes to: one of those here, or a new one. */

@@ -9,14 +9,15 @@ import type { Programme, Strand } from '@cadence/core/programme/programme.ts';
 import type { Retiming } from '@cadence/core/programme/retimed.ts';
 import { add, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { atRest } from '../app/rest.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { currentStrand, openNow, useOpen } from '../app/store.ts';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { whenIdle } from '../sync/idle.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { currentStrand, openNow, useOpen } from '../desk/store.ts';
 import { strands } from '../strands/strandActions.ts';
-import { BEGIN, WindowFoot } from '../app/WindowFoot.tsx';
-import { showWindow } from '../app/windows.ts';
+import { BEGIN } from '../desk/windows.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import { showWindow } from '../desk/windows.ts';
 import type { Choice, Contents, Planned, Understood } from '../workers/words.worker.ts';
 import { inWords } from './inWords.ts';
 import { Onto } from './Onto.tsx';
@@ -160,7 +161,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
       const changes: Change[] = isNew ? [create('strand', onto)] : [];
       for (const part of parts) {
         changes.push(...(JSON.parse(part) as Change[]));
-        if (parts.length > 1) await atRest(50);
+        if (parts.length > 1) await whenIdle(50);
       }
       make({ name, changes, ...(note !== '' && { note }) });
       if (contents !== 'marks') strands.take(onto.id);

@@ -5,7 +5,7 @@ import type { Retiming } from '@cadence/core/programme/retimed.ts';
 import { FRAME_RATES, nameRate } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
-import { openNow } from '../app/store.ts';
+import { openNow } from '../desk/store.ts';
 import classes from './BringIn.module.css';
 
 interface Typed {

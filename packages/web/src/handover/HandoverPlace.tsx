@@ -3,15 +3,15 @@ import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { IconAlertTriangle, IconCheck, IconCircleX } from '@tabler/icons-react';
 import { Suspense, useEffect, useRef, useState } from 'react';
-import { lazyPart } from '../app/patiently.ts';
+import { lazyPart } from '../kit/loadWithRetry.ts';
 import { useNavigate } from 'react-router';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { plural } from '../app/format.ts';
-import { currentCues, useAppDispatch, useOpen } from '../app/store.ts';
-import { selected } from '../app/view.ts';
+import { plural } from '../kit/format.ts';
+import { currentCues, useAppDispatch, useOpen } from '../desk/store.ts';
+import { selected } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { FindingMenu } from '../proof/FindingMenu.tsx';
@@ -20,7 +20,7 @@ import { useFindings } from '../proof/useFindings.ts';
 import { Write } from './Write.tsx';
 import classes from './HandoverPlace.module.css';
 
-const SpeedChart = lazyPart(() => import('../words/SpeedChart.tsx'));
+const SpeedChart = lazyPart(() => import('../proof/SpeedChart.tsx'));
 
 const NONE: readonly Finding[] = [];
 

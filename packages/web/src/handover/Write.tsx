@@ -12,11 +12,11 @@ import {
   type Programme,
   type Strand,
 } from '@cadence/core/programme/programme.ts';
-import { fileUrl } from '../app/api.ts';
-import { formatBytes, plural } from '../app/format.ts';
-import { fileName, save } from '../app/save.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { openNow, useOpen, useStrand } from '../app/store.ts';
+import { fileUrl } from '../sync/api.ts';
+import { formatBytes, plural } from '../kit/format.ts';
+import { fileName, save } from '../kit/save.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { openNow, useOpen, useStrand } from '../desk/store.ts';
 import { inWords } from '../bringing/inWords.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
 import classes from './HandoverPlace.module.css';

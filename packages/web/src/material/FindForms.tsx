@@ -11,15 +11,15 @@ import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { setPulse } from '@cadence/core/programme/edits/pulse.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
-import { act } from '../app/actions.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { hold } from '../app/handActions.ts';
-import { say } from '../app/say.ts';
-import { currentCues, openNow, useShown } from '../app/store.ts';
-import { FigureField } from './FigureField.tsx';
-import { inListening } from './heard.ts';
-import { SpeechFields, usePieces } from './speechSettings.tsx';
+import { act } from '../desk/cueActions.ts';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { hold } from '../desk/handActions.ts';
+import { say } from '../desk/say.ts';
+import { currentCues, openNow, useShown } from '../desk/store.ts';
+import { FigureField } from '../kit/FigureField.tsx';
+import { inListening } from '../listening/heard.ts';
+import { SpeechFields, usePieces } from '../listening/speechSettings.tsx';
 import classes from './MaterialPlace.module.css';
 
 interface FormProps {

@@ -5,9 +5,9 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import type { Piece } from '@cadence/core/programme/programme.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
-import { InTurn } from '../app/InTurn.tsx';
-import { useDyes, type Dyes } from '../app/dyes.ts';
-import type { Plotting, PlotOf } from '../workers/plots.worker.ts';
+import { InTurn } from '../kit/InTurn.tsx';
+import { useDyes, type Dyes } from '../kit/dyes.ts';
+import type { Plotting, PlotOf } from './plots.worker.ts';
 import { pauseBars, type Figures } from './curves.ts';
 import classes from './MaterialPlace.module.css';
 
@@ -15,7 +15,7 @@ let plotting: Remote<Plotting> | undefined;
 
 function inPlotting(): Remote<Plotting> {
   plotting ??= wrap<Plotting>(
-    new Worker(new URL('../workers/plots.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('./plots.worker.ts', import.meta.url), { type: 'module' }),
   );
   return plotting;
 }

@@ -1,29 +1,16 @@
 /** Frame, rate, start and length of the programme, and what its readers manage. */
 import { Button, ColorInput, NativeSelect, NumberInput, TextInput } from '@mantine/core';
-import { modals } from '@mantine/modals';
 import { useState } from 'react';
 import * as yup from 'yup';
 import { setFacts } from '@cadence/core/programme/edits/setFacts.ts';
-import type { Facts } from '@cadence/core/programme/programme.ts';
 import { FRAME_RATES, frameAfter, nameRate } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode, parseTimecode } from '@cadence/core/time/timecode.ts';
-import { make } from '../app/edit.ts';
-import { InTurn } from '../app/InTurn.tsx';
-import { openNow } from '../app/store.ts';
+import { make } from '../desk/desk.ts';
+import { InTurn } from '../kit/InTurn.tsx';
+import { openNow } from '../desk/store.ts';
+import type { WindowProps } from '../desk/windows.ts';
 import classes from './SetupForm.module.css';
-
-export function openSetup(): void {
-  modals.open({
-    modalId: 'setup',
-    title: 'Set up programme',
-    size: 620,
-    // It opens while a sound that was brought in is put on the page: it must not take the page long.
-    lockScroll: false,
-    transitionProps: { duration: 0 },
-    children: <SetupForm facts={openNow().programme.facts} />,
-  });
-}
 
 const FRAMES = [
   '1920 × 1080',
@@ -56,7 +43,8 @@ const shape = yup.object({
   gapFrames: whole(0, 100, 'The gap'),
 });
 
-function SetupForm({ facts }: { facts: Facts }) {
+export default function SetupForm({ close }: WindowProps) {
+  const [facts] = useState(() => openNow().programme.facts);
   const { profile } = facts;
   const [values, setValues] = useState({
     title: facts.title,
@@ -111,7 +99,7 @@ function SetupForm({ facts }: { facts: Facts }) {
             },
           }),
         );
-        modals.close('setup');
+        close();
         return;
       }
     } catch (error) {
@@ -180,7 +168,7 @@ function SetupForm({ facts }: { facts: Facts }) {
         {number('longestStay', 'On screen, seconds at most', 0.5)}
         <div className={`bar ${classes.wide}`}>
           <span className="spring" />
-          <Button onClick={() => modals.close('setup')}>Leave as it is</Button>
+          <Button onClick={close}>Leave as it is</Button>
           <Button type="submit" variant="filled">
             Set up
           </Button>

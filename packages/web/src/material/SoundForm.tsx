@@ -19,10 +19,10 @@ import type { Material, Programme, Sound } from '@cadence/core/programme/program
 import { frames, countFrames } from '@cadence/core/time/frameRate.ts';
 import { add, fromSeconds, toSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { openNow, useShown } from '../app/store.ts';
-import { FigureField } from './FigureField.tsx';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { openNow, useShown } from '../desk/store.ts';
+import { FigureField } from '../kit/FigureField.tsx';
 import classes from './MaterialPlace.module.css';
 
 export function SoundForm({ material }: { material: Material }) {

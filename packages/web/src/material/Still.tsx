@@ -3,9 +3,9 @@ import { Button, SegmentedControl } from '@mantine/core';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { setBackdrop } from '@cadence/core/programme/edits/setFacts.ts';
 import type { Backdrop, Material } from '@cadence/core/programme/programme.ts';
-import { materialUrl } from '../app/api.ts';
-import { draft, keepDraft, make } from '../app/edit.ts';
-import { openNow, useShown } from '../app/store.ts';
+import { materialUrl } from '../sync/api.ts';
+import { draft, keepDraft, make } from '../desk/desk.ts';
+import { openNow, useShown } from '../desk/store.ts';
 import classes from './MaterialPlace.module.css';
 
 const set = (part: Partial<Backdrop>): void => void make(setBackdrop(openNow().programme, part));

@@ -2,10 +2,10 @@
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, type MouseEvent } from 'react';
 import type { Peaks } from '@cadence/core/listen/peaks.ts';
-import { drawWave, even } from '../app/drawWave.ts';
+import { drawWave, even } from '../kit/drawWave.ts';
 import type { Piece } from '@cadence/core/programme/programme.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
-import { useDyes } from '../app/dyes.ts';
+import { useDyes } from '../kit/dyes.ts';
 
 interface Props {
   readonly peaks: Peaks | undefined;

@@ -1,7 +1,7 @@
 /** What text stands over: black, a still picture, or the picture of the programme. */
 import { Select } from '@mantine/core';
 import type { Id, TextStyle } from '@cadence/core/programme/programme.ts';
-import { useShown } from '../app/store.ts';
+import { useShown } from '../desk/store.ts';
 
 /** What is behind text that stands over nothing. */
 const BLACK = '#0d0e12';

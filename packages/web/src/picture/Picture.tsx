@@ -6,11 +6,11 @@ import type { Ticks } from '@cadence/core/time/ticks.ts';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { drawScene } from '@cadence/paint/drawScene.ts';
-import { openNow, useApp, useShown } from '../app/store.ts';
+import { openNow, useApp, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { imageOf, whenImages } from './images.ts';
-import { say, wordsOf } from '../app/say.ts';
+import { say, wordsOf } from '../desk/say.ts';
 import { loadOwnFonts, makePath, preparePassage, shelf } from './studio.ts';
 import classes from './PictureView.module.css';
 

@@ -1,7 +1,7 @@
 /** The picture: the film's frame or the backdrop, with the text drawn over it by the painter. */
 import { Suspense } from 'react';
-import { lazyPart } from '../app/patiently.ts';
-import { useShown } from '../app/store.ts';
+import { lazyPart } from '../kit/loadWithRetry.ts';
+import { useShown } from '../desk/store.ts';
 import classes from './PictureView.module.css';
 
 const Picture = lazyPart(() => import('./Picture.tsx'));

@@ -1,6 +1,6 @@
 /** Still pictures of the programme, decoded once. */
 import type { Material } from '@cadence/core/programme/programme.ts';
-import { materialUrl } from '../app/api.ts';
+import { materialUrl } from '../sync/api.ts';
 
 const known = new Map<string, HTMLImageElement>();
 const watching = new Set<() => void>();

@@ -5,7 +5,7 @@ import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import type { Line } from '@cadence/core/text/lines.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
 import { FontShelf } from '@cadence/paint/fontShelf.ts';
-import { materialUrl } from '../app/api.ts';
+import { materialUrl } from '../sync/api.ts';
 
 async function bytesOf(url: string): Promise<Uint8Array> {
   const response = await fetch(url);

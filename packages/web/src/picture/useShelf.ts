@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import type { Line } from '@cadence/core/text/lines.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
-import { patiently } from '../app/patiently.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { openNow } from '../app/store.ts';
+import { patiently } from '../kit/loadWithRetry.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { openNow } from '../desk/store.ts';
 
 /** The shelf of fonts, once text can be measured in a family; null until then. */
 export function useShelf(family: string, lines: readonly Line[]): FontShelf | null {

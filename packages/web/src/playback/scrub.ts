@@ -10,7 +10,7 @@ import {
 import { gainAt, inMaterial, soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Programme, Sound } from '@cadence/core/programme/programme.ts';
 import { fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { materialUrl } from '../app/api.ts';
+import { materialUrl } from '../sync/api.ts';
 import type { Decoding } from '../workers/sound.worker.ts';
 
 /** Sound is decoded in blocks of so many seconds, and so many are kept. */

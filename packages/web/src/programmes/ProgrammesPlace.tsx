@@ -5,10 +5,10 @@ import { IconDots, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
 import { useMantineColorScheme } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { fileUrl, materialUrl, server, stillUrl, type ListedProgramme } from '../app/api.ts';
-import { formatLength, formatWhen, plural } from '../app/format.ts';
-import { Mark } from '../app/Mark.tsx';
-import { say, wordsOf } from '../app/say.ts';
+import { fileUrl, materialUrl, server, stillUrl, type ListedProgramme } from '../sync/api.ts';
+import { formatLength, formatWhen, plural } from '../kit/format.ts';
+import { Mark } from '../kit/Mark.tsx';
+import { say, wordsOf } from '../desk/say.ts';
 import classes from './ProgrammesPlace.module.css';
 
 /** Does something at the server and says so if it fails. */

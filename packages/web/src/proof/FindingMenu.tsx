@@ -4,8 +4,8 @@ import { IconDots } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { nameEverywhere, nameHere, type Finding } from '@cadence/core/check/finding.ts';
 import { passOver, rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
-import { make } from '../app/edit.ts';
-import { openNow } from '../app/store.ts';
+import { make } from '../desk/desk.ts';
+import { openNow } from '../desk/store.ts';
 import { putInstead, suggestionsFor } from './mending.ts';
 
 /** The rows of the menu; suggestions are looked for when it opens. */

@@ -4,9 +4,9 @@ import { fitLines } from '@cadence/core/programme/edits/fitLines.ts';
 import { replaceText } from '@cadence/core/programme/edits/replaceText.ts';
 import { setStyle, setText } from '@cadence/core/programme/edits/reword.ts';
 import { languageOf } from '@cadence/core/programme/edits/proof.ts';
-import { make, newId } from '../app/edit.ts';
-import { say } from '../app/say.ts';
-import { openNow } from '../app/store.ts';
+import { make, newId } from '../desk/desk.ts';
+import { say } from '../desk/say.ts';
+import { openNow } from '../desk/store.ts';
 import { inProof } from './inProof.ts';
 
 /** What is mended by breaking its lines anew. */

@@ -3,10 +3,10 @@ import type { Finding } from '@cadence/core/check/finding.ts';
 import { fittingOf, inOrder } from '@cadence/core/check/findings.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Programme, Strand } from '@cadence/core/programme/programme.ts';
-import { patiently } from '../app/patiently.ts';
-import { atRest } from '../app/rest.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { useOpen } from '../app/store.ts';
+import { patiently } from '../kit/loadWithRetry.ts';
+import { whenIdle } from '../sync/idle.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { useOpen } from '../desk/store.ts';
 import { findingsNow } from './inProof.ts';
 
 /** So many cues are laid out at once, so that the page is never held up. */
@@ -48,7 +48,7 @@ async function fittings(
     fresh = cues;
   }
   for (let at = 0; at < fresh.length; at += AT_ONCE) {
-    if (at > 0) await atRest(100);
+    if (at > 0) await whenIdle(100);
     if (stale()) return undefined;
     for (const cue of fresh.slice(at, at + AT_ONCE))
       measured.set(cue, {

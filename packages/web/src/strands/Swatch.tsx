@@ -1,8 +1,8 @@
 /** A small piece of the cloth of a kind of strand. */
 import { useLayoutEffect, useRef } from 'react';
 import type { StrandKind } from '@cadence/core/programme/programme.ts';
-import { clothOf } from '../app/cloth.ts';
-import { useDyes } from '../app/dyes.ts';
+import { clothOf } from '../kit/cloth.ts';
+import { useDyes } from '../kit/dyes.ts';
 
 const [WIDTH, HEIGHT] = [26, 14];
 

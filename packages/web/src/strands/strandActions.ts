@@ -8,10 +8,10 @@ import {
 } from '@cadence/core/programme/edits/strands.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
 import type { Id, StrandKind } from '@cadence/core/programme/programme.ts';
-import { make, newId } from '../app/edit.ts';
-import { say } from '../app/say.ts';
-import { currentStrand, openNow, selectionNow, store } from '../app/store.ts';
-import { looked, selected, tookStrand } from '../app/view.ts';
+import { make, newId } from '../desk/desk.ts';
+import { say } from '../desk/say.ts';
+import { currentStrand, openNow, selectionNow, store } from '../desk/store.ts';
+import { looked, selected, tookStrand } from '../desk/view.ts';
 
 const take = (id: Id): void => void store.dispatch(tookStrand(id));
 

@@ -12,18 +12,18 @@ import { countFrames } from '@cadence/core/time/frameRate.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { act } from '../app/actions.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { currentCues, currentPieces, openNow, useApp, useShown, useStrand } from '../app/store.ts';
+import { act } from '../desk/cueActions.ts';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { currentCues, currentPieces, openNow, useApp, useShown, useStrand } from '../desk/store.ts';
 import { CUE_NAMES } from '../strands/kinds.ts';
 import { Swatch } from '../strands/Swatch.tsx';
 import { familiesFor } from '../picture/families.ts';
 import { OverSelect } from '../picture/OverSelect.tsx';
 import { WordChips } from '../weaving/WordChips.tsx';
-import { ReadingGauge } from '../words/ReadingGauge.tsx';
+import { ReadingGauge } from '../kit/ReadingGauge.tsx';
 import { Ties } from './Ties.tsx';
-import { TimeField } from './TimeField.tsx';
+import { TimeField } from '../kit/TimeField.tsx';
 import classes from './CuePanel.module.css';
 
 export function CuePanel() {

@@ -5,14 +5,14 @@ import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
 import { materialTime } from '@cadence/core/programme/heard.ts';
 import { piecesInOrder } from '@cadence/core/programme/order.ts';
 import { overlap } from '@cadence/core/time/range.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { pickedNow, pickedStretch } from '../app/handActions.ts';
-import { openNow, useShown } from '../app/store.ts';
-import { useHeard } from '../material/heard.ts';
-import { SpeechFields, usePieces } from '../material/speechSettings.tsx';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { pickedNow, pickedStretch } from '../desk/handActions.ts';
+import { openNow, useShown } from '../desk/store.ts';
+import { useHeard } from '../listening/heard.ts';
+import { SpeechFields, usePieces } from '../listening/speechSettings.tsx';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 
 export default function FindAgain({ close }: { close: () => void }) {
   const programme = useShown((shown) => shown);

@@ -13,16 +13,16 @@ import {
 } from '@cadence/core/programme/programme.ts';
 import { add, subtract, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { hold, pulseMaterial } from '../app/handActions.ts';
-import { openNow, useApp, useShown } from '../app/store.ts';
-import type { Hand } from '../app/view.ts';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { hold, pulseMaterial } from '../desk/handActions.ts';
+import { openNow, useApp, useShown } from '../desk/store.ts';
+import type { Hand } from '../desk/view.ts';
 import { PURPOSE_LOOKS } from './purposes.ts';
 import { PurposeTag } from './PurposeTag.tsx';
-import { NAMES, thingsOf, type Thing } from './things.ts';
-import { TimeField } from './TimeField.tsx';
-import { showWindow } from '../app/windows.ts';
+import { NAMES, thingsOf, type Thing } from '../desk/things.ts';
+import { TimeField } from '../kit/TimeField.tsx';
+import { showWindow } from '../desk/windows.ts';
 import classes from './CuePanel.module.css';
 
 type OtherHand = Exclude<Hand, 'cues'>;

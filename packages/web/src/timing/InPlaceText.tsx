@@ -3,8 +3,8 @@ import { useEffect, useRef, useState } from 'react';
 import { setText } from '@cadence/core/programme/edits/reword.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { make } from '../app/edit.ts';
-import { openNow } from '../app/store.ts';
+import { make } from '../desk/desk.ts';
+import { openNow } from '../desk/store.ts';
 import { pixelsOf, pointOf, type Page } from './geometry.ts';
 import classes from './Rows.module.css';
 

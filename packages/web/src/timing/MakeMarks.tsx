@@ -5,12 +5,12 @@ import { addMarks, type MarkAt } from '@cadence/core/programme/edits/marks.ts';
 import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { contains } from '@cadence/core/time/range.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { pickedStretch } from '../app/handActions.ts';
-import { openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { pickedStretch } from '../desk/handActions.ts';
+import { openNow, useShown } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 
 const SOURCES = {
   beats: 'Every beat',

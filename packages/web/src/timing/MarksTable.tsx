@@ -8,17 +8,17 @@ import { addMarks, removeMarks, setMark } from '@cadence/core/programme/edits/ma
 import { marksInOrder } from '@cadence/core/programme/order.ts';
 import { PURPOSES, type Mark, type Purpose } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { hold } from '../app/handActions.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { openNow, useApp, useShown } from '../app/store.ts';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { hold } from '../desk/handActions.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { openNow, useApp, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { PURPOSE_LOOKS } from './purposes.ts';
 import { PurposeTag } from './PurposeTag.tsx';
-import { TimeField } from './TimeField.tsx';
-import type { WindowProps } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { TimeField } from '../kit/TimeField.tsx';
+import type { WindowProps } from '../desk/windows.ts';
+import classes from '../kit/windows.module.css';
 
 type Column = 'at' | 'name' | 'purpose';
 

@@ -3,12 +3,12 @@ import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { readTimecodes } from '@cadence/core/formats/timecodes/read.ts';
 import { addMarks } from '@cadence/core/programme/edits/marks.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { wordsOf } from '../app/say.ts';
-import { openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { wordsOf } from '../desk/say.ts';
+import { openNow, useShown } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 
 export default function PasteMarks({ close }: { close: () => void }) {
   const { frameRate, startTimecode } = useShown((programme) => programme.facts);

@@ -7,12 +7,12 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames, frames } from '@cadence/core/time/frameRate.ts';
 import { add, subtract } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { currentCues, currentStrand, openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
-import { INSTANTS, instantsOf, type InstantsOf } from './instants.ts';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { currentCues, currentStrand, openNow, useShown } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
+import { INSTANTS, instantsOf, type InstantsOf } from '../desk/instants.ts';
 
 export default function PullStarts({ close }: { close: () => void }) {
   const programme = useShown((shown) => shown);

@@ -1,8 +1,8 @@
 /** What edges, marks and the playhead snap to, and how near they must come. */
 import { Button, Menu, NumberInput, Switch } from '@mantine/core';
 import { IconMagnet, IconMagnetOff } from '@tabler/icons-react';
-import { useApp, useAppDispatch } from '../app/store.ts';
-import { looked, SNAPS, type Snap } from '../app/view.ts';
+import { useApp, useAppDispatch } from '../desk/store.ts';
+import { looked, SNAPS, type Snap } from '../desk/view.ts';
 import classes from './SnapMenu.module.css';
 
 const NAMES: Readonly<Record<Snap, string>> = {

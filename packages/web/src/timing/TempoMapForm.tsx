@@ -4,13 +4,13 @@ import { useState } from 'react';
 import { readMidi, type TempoMap } from '@cadence/core/formats/midi/read.ts';
 import { setPulse } from '@cadence/core/programme/edits/pulse.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { pulseMaterial } from '../app/handActions.ts';
-import { wordsOf } from '../app/say.ts';
-import { openNow, useShown } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { pulseMaterial } from '../desk/handActions.ts';
+import { wordsOf } from '../desk/say.ts';
+import { openNow, useShown } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 
 export default function TempoMapForm({ close }: { close: () => void }) {
   const programme = useShown((shown) => shown);

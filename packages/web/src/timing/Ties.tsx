@@ -7,9 +7,9 @@ import type { Cue, Programme, Tie } from '@cadence/core/programme/programme.ts';
 import { tieEdges, tieOf } from '@cadence/core/programme/ties.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { openNow, useShown } from '../app/store.ts';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { openNow, useShown } from '../desk/store.ts';
 import classes from './CuePanel.module.css';
 
 /** So many marks are offered, the nearest ones. */

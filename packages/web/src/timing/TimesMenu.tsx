@@ -1,8 +1,8 @@
 /** What can be done with the times of cues and words, by name: each has its key. */
 import { Button, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
-import { act } from '../app/actions.ts';
-import { showWindow } from '../app/windows.ts';
+import { act } from '../desk/cueActions.ts';
+import { showWindow } from '../desk/windows.ts';
 import { acceptDoubtful, nextDoubtful, playDoubtful } from '../weaving/weaving.ts';
 
 const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: () => void])[])[] = [

@@ -1,20 +1,20 @@
 /** Timing: the sound in rows, the cues under it, and the picture beside it. */
 import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core';
 import { IconVolume, IconVolumeOff } from '@tabler/icons-react';
-import { act } from '../app/actions.ts';
-import { hold } from '../app/handActions.ts';
-import { currentCues, currentPieces, useApp, useAppDispatch, useShown } from '../app/store.ts';
-import { HANDS, looked, ROW_SPANS, TAPS, type Hand, type TapFor } from '../app/view.ts';
+import { act } from '../desk/cueActions.ts';
+import { hold } from '../desk/handActions.ts';
+import { currentCues, currentPieces, useApp, useAppDispatch, useShown } from '../desk/store.ts';
+import { HANDS, looked, ROW_SPANS, TAPS, type Hand, type TapFor } from '../desk/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
-import { Transport } from '../playback/Transport.tsx';
+import { Transport } from '../picture/Transport.tsx';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
 import { CuePanel } from './CuePanel.tsx';
 import { HandPanel } from './HandPanel.tsx';
 import { TimesMenu } from './TimesMenu.tsx';
 import { Rows } from './Rows.tsx';
 import { SnapMenu } from './SnapMenu.tsx';
-import { NAMES } from './things.ts';
-import { showWindow } from '../app/windows.ts';
+import { NAMES } from '../desk/things.ts';
+import { showWindow } from '../desk/windows.ts';
 
 /** After a choice above them by pointer the keys are for the rows again, not for the choice. */
 const toRows = (): void =>

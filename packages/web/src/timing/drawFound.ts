@@ -1,5 +1,5 @@
 /** Draws what was found in the sound and what was marked on it: pieces, hits, beats and marks of a row. */
-import type { Dyes } from '../app/dyes.ts';
+import type { Dyes } from '../kit/dyes.ts';
 import type { Page } from './geometry.ts';
 import { PURPOSE_LOOKS } from './purposes.ts';
 import { fit, FONT, type Across, type RowContent } from './rowContent.ts';

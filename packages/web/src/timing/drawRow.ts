@@ -1,5 +1,5 @@
 /** Draws one row of the page: ruler, pieces, waveform, words, and the lane with its woven cues. */
-import { drawWave, lifted } from '../app/drawWave.ts';
+import { drawWave, lifted } from '../kit/drawWave.ts';
 import { inMaterial, stretchOf } from '@cadence/core/programme/heard.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -7,8 +7,8 @@ import { countFrames, frameAt, frames } from '@cadence/core/time/frameRate.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { stateOf } from '@cadence/core/programme/wordState.ts';
-import { clothOf, textOn } from '../app/cloth.ts';
-import type { Dyes } from '../app/dyes.ts';
+import { clothOf, textOn } from '../kit/cloth.ts';
+import type { Dyes } from '../kit/dyes.ts';
 import { drawBeats, drawHits, drawMarks, drawPieces } from './drawFound.ts';
 import { pixelsOf, WORD_LINE, type Lane } from './geometry.ts';
 import { fit, FONT, type Across, type RowContent } from './rowContent.ts';

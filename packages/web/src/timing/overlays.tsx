@@ -2,7 +2,7 @@
 import { useLayoutEffect, useRef } from 'react';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { saidAt } from '@cadence/core/programme/saidAt.ts';
-import { currentStrand, openNow } from '../app/store.ts';
+import { currentStrand, openNow } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { pixelsOf, pointOf, type Page } from './geometry.ts';

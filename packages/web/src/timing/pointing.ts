@@ -14,9 +14,9 @@ import { cuesInOrder, marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { firstEndingAfter, instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
 import { add, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
-import type { Hand } from '../app/view.ts';
+import type { Hand } from '../desk/view.ts';
 import { instantAt, ticksOf, type Page, type Point } from './geometry.ts';
-import { thingsOf, type Thing } from './things.ts';
+import { thingsOf, type Thing } from '../desk/things.ts';
 
 export type Target =
   | { readonly kind: 'edge'; readonly cue: Id; readonly edge: Edge }

@@ -1,6 +1,6 @@
 /** How marks for each purpose look: a letter, a shape and a dye, so that nothing depends on colour alone. */
 import type { Purpose } from '@cadence/core/programme/programme.ts';
-import type { Dyes } from '../app/dyes.ts';
+import type { Dyes } from '../kit/dyes.ts';
 
 type Dye = keyof Omit<Dyes, 'dark'>;
 

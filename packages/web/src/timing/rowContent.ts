@@ -13,7 +13,7 @@ import type {
 } from '@cadence/core/programme/programme.ts';
 import type { FrameRate } from '@cadence/core/time/frameRate.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import type { Hand } from '../app/view.ts';
+import type { Hand } from '../desk/view.ts';
 import type { Page } from './geometry.ts';
 
 export interface RowContent {

@@ -4,7 +4,7 @@ import { cuesInOrder, marksInOrder, strandsShown } from '@cadence/core/programme
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
-import type { Snap } from '../app/view.ts';
+import type { Snap } from '../desk/view.ts';
 
 /** An instant that can be snapped to, and what stands there. */
 export interface Catch {

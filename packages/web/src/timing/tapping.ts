@@ -18,14 +18,14 @@ import {
   ZERO,
   type Ticks,
 } from '@cadence/core/time/ticks.ts';
-import { make, newId } from '../app/edit.ts';
-import { pulseMaterial } from '../app/handActions.ts';
-import { plural } from '../app/format.ts';
-import { say } from '../app/say.ts';
-import { currentCues, currentStrand, openNow, selectionNow, store } from '../app/store.ts';
-import { isTaken } from '../app/strokes.ts';
-import { looked, selected, TAPS } from '../app/view.ts';
-import { heardIn, heardNow } from '../material/heard.ts';
+import { make, newId } from '../desk/desk.ts';
+import { pulseMaterial } from '../desk/handActions.ts';
+import { plural } from '../kit/format.ts';
+import { say } from '../desk/say.ts';
+import { currentCues, currentStrand, openNow, selectionNow, store } from '../desk/store.ts';
+import { isTaken } from '../kit/keyStrokes.ts';
+import { looked, selected, TAPS } from '../desk/view.ts';
+import { heardIn, heardNow } from '../listening/heard.ts';
 import { player } from '../playback/player.ts';
 
 /** A key that is down for so long was held. */

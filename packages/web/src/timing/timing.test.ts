@@ -5,7 +5,7 @@ import type { Cue, Programme, Strand } from '@cadence/core/programme/programme.t
 import { at25, countingIds, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { countRows, instantAt, pointOf, rowShape, spanOf, type Page } from './geometry.ts';
-import type { Hand } from '../app/view.ts';
+import type { Hand } from '../desk/view.ts';
 import {
   around,
   draggedWith,
@@ -16,7 +16,7 @@ import {
   type Target,
 } from './pointing.ts';
 import { catchesIn, snapped } from './snapping.ts';
-import { thingsOf } from './things.ts';
+import { thingsOf } from '../desk/things.ts';
 
 const strand = { id: 's', kind: 'subtitle' } as const;
 const page: Page = { span: spanOf(8), width: 800, shape: rowShape(false, [strand], 's') };

@@ -5,9 +5,9 @@ import { within } from '@cadence/core/time/range.ts';
 import { nearestFrame } from '@cadence/core/time/frameRate.ts';
 import { add, clamp, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { draft, keepDraft, newId } from '../app/edit.ts';
-import { currentCues, currentStrand, openNow, store } from '../app/store.ts';
-import { looked, picked, selected, tookStrand } from '../app/view.ts';
+import { draft, keepDraft, newId } from '../desk/desk.ts';
+import { currentCues, currentStrand, openNow, store } from '../desk/store.ts';
+import { looked, picked, selected, tookStrand } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
 import { scrubber } from '../playback/scrub.ts';
 import { playAround } from '../weaving/weaving.ts';
@@ -23,7 +23,7 @@ import {
   type Target,
 } from './pointing.ts';
 import { catchesIn, snapped, type Snapped } from './snapping.ts';
-import { thingsOf } from './things.ts';
+import { thingsOf } from '../desk/things.ts';
 
 /** How far the pointer must go before a press becomes a drag, in pixels. */
 const SLACK = 3;

@@ -9,7 +9,7 @@ import type { TravelFigures } from '@cadence/core/scene/travelFigures.ts';
 import { countFrames } from '@cadence/core/time/frameRate.ts';
 import { ZERO } from '@cadence/core/time/ticks.ts';
 import { parseTypedTime } from '@cadence/core/time/timecode.ts';
-import { keepDraft } from '../app/edit.ts';
+import { keepDraft } from '../desk/desk.ts';
 import { formatSpeed } from './figures.ts';
 import { travel, type TravelEdit } from './travelActions.ts';
 import classes from './Travel.module.css';

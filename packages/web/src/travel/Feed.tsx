@@ -3,10 +3,11 @@ import { Button, Checkbox, NumberInput } from '@mantine/core';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { FeedItem } from '@cadence/core/formats/feed/read.ts';
 import { inWords } from '../bringing/inWords.ts';
-import { plural } from '../app/format.ts';
-import { wordsOf } from '../app/say.ts';
-import { WindowFoot, type WindowProps } from '../app/WindowFoot.tsx';
-import windows from '../app/windows.module.css';
+import { plural } from '../kit/format.ts';
+import { wordsOf } from '../desk/say.ts';
+import type { WindowProps } from '../desk/windows.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import windows from '../kit/windows.module.css';
 import { SortedList } from './SortedList.tsx';
 import { travel } from './travelActions.ts';
 

@@ -8,7 +8,7 @@ import { fitWithin, leftOutToFit, type TravelFigures } from '@cadence/core/scene
 import { framesOf } from '@cadence/core/scene/travelling.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { add } from '@cadence/core/time/ticks.ts';
-import { plural } from '../app/format.ts';
+import { plural } from '../kit/format.ts';
 import { shelf } from '../picture/studio.ts';
 import { formatSpeed } from './figures.ts';
 import { travel, type TravelEdit } from './travelActions.ts';

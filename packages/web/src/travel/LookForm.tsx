@@ -16,8 +16,8 @@ import {
   type Passage,
   type RollLook,
 } from '@cadence/core/programme/passage.ts';
-import { keepDraft } from '../app/edit.ts';
-import { useShown } from '../app/store.ts';
+import { keepDraft } from '../desk/desk.ts';
+import { useShown } from '../desk/store.ts';
 import { familiesFor } from '../picture/families.ts';
 import { CRAWL_FIELDS, ROLL_FIELDS, type Field, type Fields } from './lookFields.ts';
 import { travel } from './travelActions.ts';

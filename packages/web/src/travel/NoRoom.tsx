@@ -4,7 +4,7 @@ import { roomFindings } from '@cadence/core/check/travelling.ts';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Facts } from '@cadence/core/programme/programme.ts';
-import { atRest } from '../app/rest.ts';
+import { whenIdle } from '../sync/idle.ts';
 import { shelf } from '../picture/studio.ts';
 import classes from './Travel.module.css';
 
@@ -28,7 +28,7 @@ export function NoRoom({
   useEffect(() => {
     let stale = false;
     // A long sheet takes a while to set for the first time.
-    void atRest().then(() => !stale && setFound(roomFindings(passage, facts, shelf)));
+    void whenIdle().then(() => !stale && setFound(roomFindings(passage, facts, shelf)));
     return () => {
       stale = true;
     };

@@ -9,9 +9,9 @@ import type { Placing as Place } from '@cadence/core/programme/edits/passages.ts
 import { frameAfter } from '@cadence/core/time/frameRate.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { openNow, useShown } from '../app/store.ts';
+import { openNow, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
-import { TimeField } from '../timing/TimeField.tsx';
+import { TimeField } from '../kit/TimeField.tsx';
 import { measureWay } from './now.ts';
 import { afterLastPicture, travel } from './travelActions.ts';
 import classes from './Travel.module.css';

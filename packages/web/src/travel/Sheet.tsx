@@ -20,9 +20,9 @@ import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } fro
 import { laidCrawl, laidRoll, sheetOf } from '@cadence/core/scene/travelling.ts';
 import type { ReadSheet } from '@cadence/core/text/sheet.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
-import { plural } from '../app/format.ts';
-import { say } from '../app/say.ts';
-import { openNow, useShown } from '../app/store.ts';
+import { plural } from '../kit/format.ts';
+import { say } from '../desk/say.ts';
+import { openNow, useShown } from '../desk/store.ts';
 import { shelf } from '../picture/studio.ts';
 import { player } from '../playback/player.ts';
 import { bringInSheet } from './bringInSheet.ts';

@@ -4,9 +4,9 @@ import { useEffect, useState } from 'react';
 import type { SheetSlip } from '@cadence/core/check/sheetSlips.ts';
 import { languageOf, rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
-import { make } from '../app/edit.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { openNow, useOpen } from '../app/store.ts';
+import { make } from '../desk/desk.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { openNow, useOpen } from '../desk/store.ts';
 import { inProof } from '../proof/inProof.ts';
 import classes from './Travel.module.css';
 

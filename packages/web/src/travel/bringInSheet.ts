@@ -1,7 +1,7 @@
 /** Bringing the text of a passage in from a file. */
 import { inWords } from '../bringing/inWords.ts';
-import { plural } from '../app/format.ts';
-import { say, wordsOf } from '../app/say.ts';
+import { plural } from '../kit/format.ts';
+import { say, wordsOf } from '../desk/say.ts';
 import { passageNow } from './now.ts';
 import { travel } from './travelActions.ts';
 

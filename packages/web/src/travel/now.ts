@@ -5,9 +5,9 @@ import { cueOf, type MeasureWay } from '@cadence/core/programme/edits/passages.t
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { openNow, store, useApp, useOpen, useShown } from '../app/store.ts';
-import { looked, selected } from '../app/view.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
+import { looked, selected } from '../desk/view.ts';
 import { preparePassage, shelf } from '../picture/studio.ts';
 
 /** The passages, by when they travel; those that are not on the programme come last. */

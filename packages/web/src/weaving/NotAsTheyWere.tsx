@@ -1,7 +1,7 @@
 /** The list of cues that did not come along as they were. */
 import type { NotAsItWas } from '@cadence/core/programme/broughtAlong.ts';
-import { plural } from '../app/format.ts';
-import classes from '../app/windows.module.css';
+import { plural } from '../kit/format.ts';
+import classes from '../kit/windows.module.css';
 
 const WHY: Readonly<Record<NotAsItWas['why'], string>> = {
   gone: 'cut out; a mark stands there',

@@ -6,14 +6,14 @@ import { heardBeats, heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { currentStrand, openNow } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { currentStrand, openNow } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 import { player } from '../playback/player.ts';
-import { INSTANTS, instantsOf, type InstantsOf } from '../timing/instants.ts';
-import { useChosen } from '../words/useChosen.tsx';
+import { INSTANTS, instantsOf, type InstantsOf } from '../desk/instants.ts';
+import { useChosen } from '../kit/useChosen.tsx';
 
 type To = InstantsOf | 'evenly';
 

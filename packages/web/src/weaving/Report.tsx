@@ -1,5 +1,5 @@
 /** How the words are woven: in sum, along the programme, and word by word where it matters. */
-import '../app/chart.ts';
+import '../kit/chart.ts';
 import { Button } from '@mantine/core';
 import type { ChartOptions } from 'chart.js';
 import { useMemo, useState } from 'react';
@@ -17,13 +17,13 @@ import type { WordState } from '@cadence/core/programme/wordState.ts';
 import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
-import { useDyes } from '../app/dyes.ts';
-import { plural } from '../app/format.ts';
-import { fileName, saveText } from '../app/save.ts';
-import { currentStrand, openNow, store } from '../app/store.ts';
-import { selected } from '../app/view.ts';
-import type { WindowProps } from '../app/WindowFoot.tsx';
-import windows from '../app/windows.module.css';
+import { useDyes } from '../kit/dyes.ts';
+import { plural } from '../kit/format.ts';
+import { fileName, saveText } from '../kit/save.ts';
+import { currentStrand, openNow, store } from '../desk/store.ts';
+import { selected } from '../desk/view.ts';
+import type { WindowProps } from '../desk/windows.ts';
+import windows from '../kit/windows.module.css';
 import { player } from '../playback/player.ts';
 import { playAround } from './weaving.ts';
 import classes from './Report.module.css';

@@ -10,9 +10,9 @@ import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
-import { plural } from '../app/format.ts';
-import { currentStrand } from '../app/store.ts';
-import classes from '../app/windows.module.css';
+import { plural } from '../kit/format.ts';
+import { currentStrand } from '../desk/store.ts';
+import classes from '../kit/windows.module.css';
 
 interface ResultProps {
   readonly programme: Programme;

@@ -17,9 +17,9 @@ import {
   ZERO,
   type Ticks,
 } from '@cadence/core/time/ticks.ts';
-import { make } from '../app/edit.ts';
-import { openNow, useShown } from '../app/store.ts';
-import { TimeField } from '../timing/TimeField.tsx';
+import { make } from '../desk/desk.ts';
+import { openNow, useShown } from '../desk/store.ts';
+import { TimeField } from '../kit/TimeField.tsx';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { pin, playWord, weaveAgain } from './weaving.ts';
 import classes from './WordChips.module.css';

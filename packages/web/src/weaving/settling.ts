@@ -4,12 +4,13 @@
  */
 import type { Change, Edit } from '@cadence/core/programme/change.ts';
 import { wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
+import type { Step } from '@cadence/core/programme/history.ts';
 import type { Cue, Id, WordTime } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
 import { fixed, stateOf } from '@cadence/core/programme/wordState.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
-import { SETTLED, whenMade } from '../app/edit.ts';
-import { store } from '../app/store.ts';
+import { whenMade } from '../desk/desk.ts';
+import { store } from '../desk/store.ts';
 import { weaveOne } from './weaving.ts';
 
 /** Edits of more cues at once are woven when the editor asks for it; so are sounds that take long to read. */
@@ -39,22 +40,22 @@ const isUnsettled = (cue: Cue): boolean => {
 };
 
 /** Nothing is said where it goes wrong: the words stay doubtful, and can be woven by hand. */
-async function settle(id: Id): Promise<void> {
+async function settle(id: Id, after: Step['id']): Promise<void> {
   const programme = store.getState().open?.programme;
   const cue = programme?.cues[id];
   const sound = programme?.materials[programme.facts.sound ?? ''];
   if (!cue || !sound || toSeconds(sound.length) > LONGEST || !isUnsettled(cue)) return;
-  await weaveOne(id, 'sure', SETTLED).catch(() => undefined);
+  await weaveOne(id, 'sure', after).catch(() => undefined);
 }
 
-function soon(edit: Edit): void {
+function soon(edit: Edit, step: Step['id']): void {
   const changes = edit.changes.filter(unsettles);
   if (changes.length > FEW) return;
   for (const { id, becomes } of changes) {
     clearTimeout(waiting.get(id));
     waiting.set(
       id,
-      setTimeout(() => void settle(id), becomes?.text ? REST : 0),
+      setTimeout(() => void settle(id, step), becomes?.text ? REST : 0),
     );
   }
 }

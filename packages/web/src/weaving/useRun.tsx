@@ -2,9 +2,9 @@
 import { Button, Progress } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { wordsOf } from '../app/say.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { wordsOf } from '../desk/say.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 import type { Told } from '../workers/weave.worker.ts';
 import { stopWeaving } from './weaving.ts';
 

@@ -28,12 +28,12 @@ import {
   type Ticks,
 } from '@cadence/core/time/ticks.ts';
 import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
-import { materialUrl } from '../app/api.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { say, wordsOf } from '../app/say.ts';
-import { currentCues, openNow, selectionNow, store } from '../app/store.ts';
-import { selected } from '../app/view.ts';
+import { materialUrl } from '../sync/api.ts';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { say, wordsOf } from '../desk/say.ts';
+import { currentCues, openNow, selectionNow, store } from '../desk/store.ts';
+import { selected } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
 import { heldWorker } from '../workers/held.ts';
 import type { Told, WeavingWorker } from '../workers/weave.worker.ts';
@@ -111,10 +111,11 @@ export const languageFor = (programme: Programme): string =>
 /**
  * Weaves one cue as it is now, on the main sound.
  *
- * @param stay  as in `toWeave`
+ * @param stay      as in `toWeave`
+ * @param goesWith  the step after which the words settle by themselves: the editor takes both back together
  * @throws whatever the sound cannot be read for
  */
-export async function weaveOne(id: Id, stay: Stay, name?: string): Promise<void> {
+export async function weaveOne(id: Id, stay: Stay, goesWith?: string): Promise<void> {
   const { programme } = openNow();
   const cue = programme.cues[id];
   const material = programme.facts.sound;
@@ -124,7 +125,8 @@ export async function weaveOne(id: Id, stay: Stay, name?: string): Promise<void>
   const now = openNow().programme;
   if (now.cues[id] !== cue) return;
   const edit = weaveCues(now, toWeave(now, cue.strand, [id], stay), woven);
-  make(name === undefined ? edit : { name, changes: edit.changes });
+  if (goesWith === undefined) make(edit);
+  else make({ name: 'Settle words', changes: edit.changes }, { goesWith });
 }
 
 /** Weaves one cue anew because the editor asks for it. */

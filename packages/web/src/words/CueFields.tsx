@@ -3,8 +3,8 @@ import { Autocomplete, TextInput } from '@mantine/core';
 import { useEffect, useState, type Ref } from 'react';
 import { setComment, setSpeaker, speakersIn } from '@cadence/core/programme/edits/emphasise.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
-import { make } from '../app/edit.ts';
-import { currentCues, openNow, selectionNow } from '../app/store.ts';
+import { make } from '../desk/desk.ts';
+import { currentCues, openNow, selectionNow } from '../desk/store.ts';
 import classes from './WordsPlace.module.css';
 
 interface Props {

@@ -5,7 +5,7 @@ import { useRef } from 'react';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { useOpen } from '../app/store.ts';
+import { useOpen } from '../desk/store.ts';
 import { FindingMenu } from '../proof/FindingMenu.tsx';
 import { figureOf, mendFinding, mendingOf } from '../proof/mending.ts';
 import classes from './Findings.module.css';

@@ -10,15 +10,15 @@ import { apply } from '@cadence/core/programme/apply.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { roomOfFrame, sizeToFit } from '@cadence/core/scene/roomOfFrame.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { make, newId } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { currentStrand, openNow } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make, newId } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { currentStrand, openNow } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 import { familiesFor } from '../picture/families.ts';
 import { useShelf } from '../picture/useShelf.ts';
-import { BeforeAfter } from './BeforeAfter.tsx';
-import { useChosen } from './useChosen.tsx';
+import { BeforeAfter } from '../kit/BeforeAfter.tsx';
+import { useChosen } from '../kit/useChosen.tsx';
 
 /** What would be done to those that do not fit. */
 function howOf(splits: number, all: number): string {

@@ -8,14 +8,14 @@ import { closesSentence, keptIn, recase, type Casing } from '@cadence/core/text/
 import { plainText } from '@cadence/core/text/lines.ts';
 import { withProperMarks, type Proper } from '@cadence/core/text/marks.ts';
 import { words } from '@cadence/core/text/words.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { currentCues, openNow } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { currentCues, openNow } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 import { inProof } from '../proof/inProof.ts';
-import { BeforeAfter } from './BeforeAfter.tsx';
-import { useChosen } from './useChosen.tsx';
+import { BeforeAfter } from '../kit/BeforeAfter.tsx';
+import { useChosen } from '../kit/useChosen.tsx';
 
 type Chosen = 'typed' | Casing;
 

@@ -3,7 +3,7 @@ import { readingOf } from '@cadence/core/pace/reading.ts';
 import { linesOf } from '@cadence/core/text/lines.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { useShown } from '../app/store.ts';
+import { useShown } from '../desk/store.ts';
 import type { WordsLine } from './lines.ts';
 import classes from './WordsPlace.module.css';
 

@@ -9,12 +9,12 @@ import type { FrameRate } from '@cadence/core/time/frameRate.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { redo, undo } from '../app/edit.ts';
-import { beforeLeaving } from '../app/leaving.ts';
-import { store } from '../app/store.ts';
+import { redo, undo } from '../desk/desk.ts';
+import { beforeLeaving } from '../sync/leaving.ts';
+import { store } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import type { WordsLine } from './lines.ts';
-import { SmallGauge } from './ReadingGauge.tsx';
+import { SmallGauge } from '../kit/ReadingGauge.tsx';
 import classes from './WordsPlace.module.css';
 
 interface QuietProps {

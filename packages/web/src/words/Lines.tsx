@@ -15,8 +15,8 @@ import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { make, makeTyped, newId, typing } from '../app/edit.ts';
-import { say } from '../app/say.ts';
+import { make, makeTyped, newId, typing } from '../desk/desk.ts';
+import { say } from '../desk/say.ts';
 import {
   currentCues,
   currentPieces,
@@ -25,8 +25,8 @@ import {
   useApp,
   useAppDispatch,
   useShown,
-} from '../app/store.ts';
-import { selected } from '../app/view.ts';
+} from '../desk/store.ts';
+import { selected } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { ActiveLine, QuietLine, type LineCommands } from './LineView.tsx';

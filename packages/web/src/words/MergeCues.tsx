@@ -4,13 +4,13 @@ import { useMemo, useState } from 'react';
 import { merged, mergeCues } from '@cadence/core/programme/edits/mergeCues.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { currentStrand, openNow } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
-import { BeforeAfter } from './BeforeAfter.tsx';
-import { useChosen } from './useChosen.tsx';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { currentStrand, openNow } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
+import { BeforeAfter } from '../kit/BeforeAfter.tsx';
+import { useChosen } from '../kit/useChosen.tsx';
 
 export default function MergeCues({ close }: { close: () => void }) {
   const { programme, ids, choice } = useChosen();

@@ -1,16 +1,16 @@
 /** The waveform of the line that is typed on, with the playhead in it and edges that can be dragged. */
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { drawWave, lifted } from '../app/drawWave.ts';
+import { drawWave, lifted } from '../kit/drawWave.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { materialTime } from '@cadence/core/programme/heard.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { nearestFrame } from '@cadence/core/time/frameRate.ts';
 import { add, fromSeconds, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
-import { useDyes } from '../app/dyes.ts';
-import { draft, keepDraft } from '../app/edit.ts';
-import { openNow, useShown } from '../app/store.ts';
-import { useHeard } from '../material/heard.ts';
+import { useDyes } from '../kit/dyes.ts';
+import { draft, keepDraft } from '../desk/desk.ts';
+import { openNow, useShown } from '../desk/store.ts';
+import { useHeard } from '../listening/heard.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import type { WordsLine } from './lines.ts';

@@ -2,10 +2,10 @@
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { setRightWords } from '@cadence/core/programme/edits/proof.ts';
-import { make } from '../app/edit.ts';
-import { openNow } from '../app/store.ts';
-import { WindowFoot } from '../app/WindowFoot.tsx';
-import classes from '../app/windows.module.css';
+import { make } from '../desk/desk.ts';
+import { openNow } from '../desk/store.ts';
+import { WindowFoot } from '../kit/WindowFoot.tsx';
+import classes from '../kit/windows.module.css';
 
 export default function RightWords({ close }: { close: () => void }) {
   const [before] = useState(() => (openNow().programme.facts.spelling?.right ?? []).join('\n'));

@@ -21,9 +21,9 @@ import type { Finding } from '@cadence/core/check/finding.ts';
 import { countsOf } from '@cadence/core/pace/reading.ts';
 import { countAgain, languageOf, setLanguage } from '@cadence/core/programme/edits/proof.ts';
 import { isBlank } from '@cadence/core/text/lines.ts';
-import { make } from '../app/edit.ts';
-import { plural } from '../app/format.ts';
-import { lazyPart } from '../app/patiently.ts';
+import { make } from '../desk/desk.ts';
+import { plural } from '../kit/format.ts';
+import { lazyPart } from '../kit/loadWithRetry.ts';
 import {
   currentCues,
   currentPieces,
@@ -33,12 +33,12 @@ import {
   useOpen,
   useShown,
   useStrand,
-} from '../app/store.ts';
-import { looked, selected } from '../app/view.ts';
+} from '../desk/store.ts';
+import { looked, selected } from '../desk/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { player } from '../playback/player.ts';
 import { useFindings } from '../proof/useFindings.ts';
-import { showWindow } from '../app/windows.ts';
+import { showWindow } from '../desk/windows.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
 import { CueFields } from './CueFields.tsx';
 import { FindBar } from './FindBar.tsx';
@@ -50,7 +50,7 @@ import type { Place } from './manuscript/editor.ts';
 import type { ManuscriptHandle } from './manuscript/ManuscriptView.tsx';
 import classes from './WordsPlace.module.css';
 
-const SpeedChart = lazyPart(() => import('./SpeedChart.tsx'));
+const SpeedChart = lazyPart(() => import('../proof/SpeedChart.tsx'));
 const ManuscriptView = lazyPart(() => import('./manuscript/ManuscriptView.tsx'));
 
 const languages: Readonly<Record<Language, string>> = {

@@ -2,7 +2,7 @@
 import { saidAt, textOfSaid } from '@cadence/core/programme/saidAt.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { currentStrand, store } from '../app/store.ts';
+import { currentStrand, store } from '../desk/store.ts';
 
 /** By this name the style sheet knows it. */
 const NAME = 'said-word';

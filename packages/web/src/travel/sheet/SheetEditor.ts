@@ -24,12 +24,12 @@ import {
 } from '@codemirror/view';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { LONGEST_SHEET } from '@cadence/core/programme/limits.ts';
-import { act } from '../../app/actions.ts';
-import { draft, makeTyped, redo, typing, undo } from '../../app/edit.ts';
-import { beforeLeaving } from '../../app/leaving.ts';
-import { say } from '../../app/say.ts';
-import { TimeMarker } from '../../app/timeMarker.ts';
-import { openNow, store } from '../../app/store.ts';
+import { act } from '../../desk/cueActions.ts';
+import { draft, makeTyped, redo, typing, undo } from '../../desk/desk.ts';
+import { beforeLeaving } from '../../sync/leaving.ts';
+import { say } from '../../desk/say.ts';
+import { TimeMarker } from '../../kit/timeMarker.ts';
+import { openNow, store } from '../../desk/store.ts';
 import { preparePassage } from '../../picture/studio.ts';
 import { measureWay } from '../now.ts';
 import { travel } from '../travelActions.ts';

@@ -6,7 +6,7 @@ import { rollItems, topOfRoll } from '@cadence/core/scene/rollItems.ts';
 import { laidRoll } from '@cadence/core/scene/travelling.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { drawScene } from '@cadence/paint/drawScene.ts';
-import { useShown } from '../../app/store.ts';
+import { useShown } from '../../desk/store.ts';
 import { PictureView } from '../../picture/PictureView.tsx';
 import { makePath, shelf } from '../../picture/studio.ts';
 import { player } from '../../playback/player.ts';

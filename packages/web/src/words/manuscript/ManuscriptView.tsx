@@ -4,7 +4,7 @@ import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } f
 import { useNavigate } from 'react-router';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { FindingChoices } from '../../proof/FindingMenu.tsx';
-import { say } from '../../app/say.ts';
+import { say } from '../../desk/say.ts';
 import { KeyHints } from '../KeyHints.tsx';
 import { ManuscriptEditor, type Place } from './editor.ts';
 import classes from './Manuscript.module.css';

@@ -6,7 +6,7 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import { linesOf } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { TimeMarker } from '../../app/timeMarker.ts';
+import { TimeMarker } from '../../kit/timeMarker.ts';
 import { paragraphAt, paragraphEnd, paragraphsField } from './paragraphs.ts';
 
 class StayMarker extends GutterMarker {

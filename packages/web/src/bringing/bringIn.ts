@@ -1,0 +1,195 @@
+/** Bringing files in: each is read and sent at once, and belongs to the programme when both are done. */
+import type { Change, Edit } from '@cadence/core/programme/change.ts';
+import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
+import type { Material } from '@cadence/core/programme/programme.ts';
+import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
+import { server, upload } from '../sync/api.ts';
+import { make, newId } from '../desk/desk.ts';
+import { whenIdle } from '../sync/idle.ts';
+import { wordsOf } from '../desk/say.ts';
+import { openNow, store } from '../desk/store.ts';
+import { arriving, beginArrival, changed, endArrival, gone, growing } from '../desk/arrivals.ts';
+import { inListening, readMedia, remember } from '../listening/heard.ts';
+import { showWindow } from '../desk/windows.ts';
+
+const FONT = /\.(ttf|otf|woff2)$/i;
+const IMAGE = /\.(png|jpe?g|webp|gif|svg|avif)$/i;
+const WORDS =
+  /\.(srt|vtt|webvtt|ttml|dfxp|xml|stl|lrc|csv|tsv|txt|md|markdown|rtf|docx|rss|atom|otio|midi?|kar)$/i;
+
+/** Takes a file of words. */
+export type TakeWords = (file: File) => Promise<void>;
+
+/** Shows what was understood of a file of words, to be taken for cues or marks. */
+const forCues: TakeWords = async (file) => (await import('./BringIn.tsx')).openBringIn(file);
+
+/**
+ * Takes files of any kind that can be used; each that cannot says why.
+ *
+ * @param takeWords  what becomes of files of words
+ */
+export function bringIn(files: readonly File[], takeWords = forCues): void {
+  for (const file of files) void (WORDS.test(file.name) ? takeWords(file) : bringInMaterial(file));
+}
+
+async function bringInMaterial(file: File): Promise<void> {
+  const id = newId();
+  const signal = beginArrival(id);
+  const isFont = FONT.test(file.name);
+  const isImage = IMAGE.test(file.name);
+  const doing = isFont ? 'Reading the font' : isImage ? 'Reading the picture' : 'Listening';
+  store.dispatch(arriving({ id, name: file.name, state: 'reading', share: 0, message: doing }));
+  try {
+    if (file.size === 0) throw new Error('The file is empty. It was not taken.');
+    if (isFont) await bringInFont(file, id, signal);
+    else if (isImage) await bringInImage(file, id, signal);
+    else await bringInMedia(file, id, signal);
+    store.dispatch(gone(id));
+  } catch (error) {
+    if (signal.aborted) store.dispatch(gone(id));
+    else store.dispatch(changed({ id, state: 'failed', message: wordsOf(error) }));
+  } finally {
+    endArrival(id);
+  }
+}
+
+async function bringInMedia(file: File, id: string, signal: AbortSignal): Promise<void> {
+  const shares = { read: 0, sent: 0 };
+  const tell = () => store.dispatch(changed({ id, share: Math.min(shares.read, shares.sent) }));
+  growing.set(id, { pairs: [], duration: 0 });
+  const read = await readMedia(
+    file,
+    (progress) => {
+      shares.read = progress.share;
+      const grown = growing.get(id);
+      if (grown)
+        growing.set(id, { pairs: [...grown.pairs, progress.peaks], duration: progress.duration });
+      store.dispatch(changed({ id, share: progress.share * 0.7 }));
+    },
+    signal,
+  );
+  shares.read = 1;
+  store.dispatch(changed({ id, message: 'Keeping the file' }));
+  const { hash, bytes } = await upload(
+    file,
+    (share) => {
+      shares.sent = 0.7 + share * 0.3;
+      tell();
+    },
+    signal,
+  );
+  const length = fromSeconds(read.duration);
+  const taken = read.heard ? await inListening().take(read.heard, id, length) : undefined;
+  if (read.heard && taken) {
+    remember(hash, taken.heard);
+    await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
+  }
+  if (read.still) await server.keepBeside(hash, 'still', read.still);
+  const material: Material = {
+    id,
+    hash,
+    name: file.name,
+    kind: read.picture ? 'film' : 'sound',
+    bytes,
+    length,
+    sound: read.sound,
+    picture: read.picture,
+    family: null,
+    remarks: read.remarks,
+  };
+  const found = taken ? (JSON.parse(taken.changes) as Change[]) : [];
+  // In a task of its own, as reading them takes its time.
+  await new Promise((done) => setTimeout(done));
+  const add = addMaterial(openNow().programme, material);
+  const edit: Edit = { ...add, changes: [...add.changes, ...found] };
+  make(edit);
+  // Thousands of beats are shown first, and the page comes to rest.
+  await whenIdle();
+  await new Promise((done) => setTimeout(done, 300));
+  await whenIdle();
+  // A film that knows its rate sets the programme up; whatever does not is asked for.
+  if (openNow().programme.facts.setBy === 'default' || read.picture?.frameRate === null) {
+    if (openNow().programme.facts.setBy !== 'editor') showWindow('setup');
+  }
+}
+
+async function bringInFont(file: File, id: string, signal: AbortSignal): Promise<void> {
+  const [{ familyNameOf, Face }, given] = await Promise.all([
+    import('@cadence/paint/face.ts'),
+    file.arrayBuffer().then((buffer) => new Uint8Array(buffer)),
+  ]);
+  const bytes = isWoff2(given) ? await server.unpackFont(given) : given;
+  const family = familyNameOf(bytes);
+  const face = new Face(id, bytes, { family, bold: false, italic: false });
+  const { hash } = await upload(
+    new Blob([bytes as Uint8Array<ArrayBuffer>]),
+    (share) => store.dispatch(changed({ id, share })),
+    signal,
+  );
+  const name = file.name.replace(/woff2$/i, 'ttf');
+  make(
+    addMaterial(openNow().programme, {
+      id,
+      hash,
+      name,
+      kind: 'font',
+      bytes: bytes.length,
+      length: ZERO,
+      sound: null,
+      picture: null,
+      family: face.family,
+      remarks: [],
+    }),
+  );
+}
+
+/** A picture that has no size of its own is drawn so large, and no picture is kept larger, in pixels. */
+const [DRAWN, LARGEST] = [1600, 4096];
+
+/** A still picture as PNG, whatever it came as, so that it is the same wherever it is drawn. */
+async function asPng(file: File): Promise<{ png: Blob; width: number; height: number }> {
+  const url = URL.createObjectURL(file);
+  try {
+    const image = new Image();
+    image.src = url;
+    await image.decode();
+    const vector = /svg$/i.test(file.name);
+    const largest = Math.max(image.naturalWidth, image.naturalHeight, 1);
+    const scale = vector ? DRAWN / largest : Math.min(1, LARGEST / largest);
+    const width = Math.max(1, Math.round(image.naturalWidth * scale));
+    const height = Math.max(1, Math.round(image.naturalHeight * scale));
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('2d')?.drawImage(image, 0, 0, width, height);
+    return { png: await canvas.convertToBlob({ type: 'image/png' }), width, height };
+  } catch {
+    throw new Error('This picture cannot be read. It was not taken.');
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}
+
+async function bringInImage(file: File, id: string, signal: AbortSignal): Promise<void> {
+  const { png, width, height } = await asPng(file);
+  const { hash, bytes } = await upload(
+    png,
+    (share) => store.dispatch(changed({ id, share })),
+    signal,
+  );
+  make(
+    addMaterial(openNow().programme, {
+      id,
+      hash,
+      name: file.name,
+      kind: 'image',
+      bytes,
+      length: ZERO,
+      sound: null,
+      picture: { width, height, frameRate: null, codec: 'png', shown: true },
+      family: null,
+      remarks: [],
+    }),
+  );
+}
+
+const isWoff2 = (bytes: Uint8Array): boolean =>
+  String.fromCharCode(...bytes.subarray(0, 4)) === 'wOF2';

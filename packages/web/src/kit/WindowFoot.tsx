@@ -1,0 +1,28 @@
+/** The foot of a window: what is to be said, the way back, and what the window does. */
+import { Button } from '@mantine/core';
+import type { ReactNode } from 'react';
+import classes from './windows.module.css';
+
+interface WindowFootProps {
+  readonly close: () => void;
+  /** Left out where the window is a form, which is sent instead. */
+  readonly take?: () => void;
+  readonly off: boolean;
+  readonly says?: ReactNode;
+  readonly children: ReactNode;
+}
+
+export const WindowFoot = ({ close, take, off, says, children }: WindowFootProps) => (
+  <div className={classes.foot}>
+    <span className="quiet">{says}</span>
+    <span className="spring" />
+    <Button onClick={close}>Leave it</Button>
+    <Button
+      variant="filled"
+      disabled={off}
+      {...(take ? { onClick: take } : { type: 'submit' as const })}
+    >
+      {children}
+    </Button>
+  </div>
+);

@@ -1,0 +1,97 @@
+/** What was heard in materials: fetched once, and listened for again where the server has it no longer. */
+import { proxy, wrap, type Remote } from 'comlink';
+import { useEffect, useState } from 'react';
+import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
+import { materialUrl, server } from '../sync/api.ts';
+import type { Listening } from '../workers/listening.worker.ts';
+import type { MediaReader, Progress, Read } from '../workers/media.worker.ts';
+
+const known = new Map<string, KeptHeard>();
+const loading = new Map<string, Promise<KeptHeard | undefined>>();
+
+let listening: Remote<Listening> | undefined;
+
+/** The worker that unpacks what was heard and finds pieces in it; begun with the first call. */
+export function inListening(): Remote<Listening> {
+  listening ??= wrap<Listening>(
+    new Worker(new URL('../workers/listening.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  return listening;
+}
+
+/** Reads a file in a worker of its own, which ends with it or when `signal` stops it. */
+export async function readMedia(
+  source: Blob | string,
+  report: (progress: Progress) => void,
+  signal: AbortSignal,
+): Promise<Read> {
+  const worker = new Worker(new URL('../workers/media.worker.ts', import.meta.url), {
+    type: 'module',
+  });
+  try {
+    return await new Promise<Read>((done, fail) => {
+      signal.addEventListener('abort', () => fail(new DOMException('Stopped.', 'AbortError')), {
+        once: true,
+      });
+      worker.onerror = () => fail(new Error('Reading the file failed. It was not taken.'));
+      wrap<MediaReader>(worker).read(source, proxy(report)).then(done, fail);
+    });
+  } finally {
+    worker.terminate();
+  }
+}
+
+export function remember(hash: string, heard: KeptHeard): void {
+  known.set(hash, heard);
+}
+
+/** What was heard in the material with this content, if it is at hand. */
+export const heardNow = (hash: string): KeptHeard | undefined => known.get(hash);
+
+/** What was heard in the material with this content; undefined where its file is gone. */
+export function heardIn(hash: string): Promise<KeptHeard | undefined> {
+  const found = known.get(hash);
+  if (found) return Promise.resolve(found);
+  let wait = loading.get(hash);
+  if (!wait) {
+    wait = fetchHeard(hash).finally(() => loading.delete(hash));
+    loading.set(hash, wait);
+  }
+  return wait;
+}
+
+async function fetchHeard(hash: string): Promise<KeptHeard | undefined> {
+  const kept = await server.heard(hash).catch(() => undefined);
+  let heard = kept && (await inListening().unpack(kept));
+  if (!heard) {
+    const url = new URL(materialUrl(hash), window.location.href).href;
+    const read = await readMedia(url, () => undefined, new AbortController().signal).catch(
+      () => undefined,
+    );
+    if (read?.heard) {
+      heard = await inListening().unpack(read.heard);
+      await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
+    }
+  }
+  if (heard) known.set(hash, heard);
+  return heard;
+}
+
+/** What was heard in a material; undefined until it is there. */
+export const useHeard = (hash: string | undefined): KeptHeard | undefined => useHeardAll([hash])[0];
+
+/** What was heard in each of some materials; undefined until it is there. */
+export function useHeardAll(hashes: readonly (string | undefined)[]): (KeptHeard | undefined)[] {
+  const [, setCount] = useState(0);
+  const key = hashes.join(' ');
+  useEffect(() => {
+    let stale = false;
+    for (const hash of key.split(' '))
+      if (hash !== '' && !known.has(hash))
+        void heardIn(hash).then((found) => found && !stale && setCount((count) => count + 1));
+    return () => {
+      stale = true;
+    };
+  }, [key]);
+  return hashes.map((hash) => (hash === undefined ? undefined : known.get(hash)));
+}

@@ -1,0 +1,39 @@
+/** Takes files that are dropped anywhere on a programme, or pasted. */
+import { Dropzone } from '@mantine/dropzone';
+import { useCallback, useEffect, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
+import { bringIn, type TakeWords } from '../bringing/bringIn.ts';
+
+/** In Travel a text is for the sheet. */
+const forSheet: TakeWords = async (file) =>
+  (await import('../travel/bringInSheet.ts')).bringInSheet(file);
+
+export function Dropping({ children }: { children: ReactNode }) {
+  const { pathname } = useLocation();
+  const take = useCallback(
+    (files: readonly File[]) =>
+      pathname.endsWith('/travel') ? bringIn(files, forSheet) : bringIn(files),
+    [pathname],
+  );
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length === 0) return;
+      event.preventDefault();
+      take(files);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  }, [take]);
+  return (
+    <>
+      {children}
+      <Dropzone.FullScreen onDrop={take} styles={{ inner: { pointerEvents: 'none' } }}>
+        <div className="empty" style={{ height: '80vh', justifyContent: 'center' }}>
+          <h2>Drop it here</h2>
+          <p>Sound, film, pictures, fonts, SRT, WebVTT, LRC or CSV</p>
+        </div>
+      </Dropzone.FullScreen>
+    </>
+  );
+}

@@ -1,0 +1,215 @@
+/** The keys that work on cues, and on whatever else is in hand. */
+import { acceptDoubtful, nextDoubtful, playDoubtful } from '../../weaving/weaving.ts';
+import { act } from '../../desk/cueActions.ts';
+import { hold, pickedNow } from '../../desk/handActions.ts';
+import { say } from '../../desk/say.ts';
+import { store } from '../../desk/store.ts';
+import { showWindow } from '../../desk/windows.ts';
+import { inGroup, inHand, type Key } from './key.ts';
+
+const notPicked = () => say.note('Take pieces in hand in Timing, and pick those to find again.');
+
+const findAgain = () =>
+  store.getState().view.hand === 'pieces' && pickedNow().length > 0
+    ? showWindow('findAgain')
+    : notPicked();
+
+export const CUE_KEYS: readonly Key[] = [
+  ...inGroup('Cues, or what is in hand', [
+    {
+      keys: 'Shift Up',
+      does: 'Select the cue before too',
+      ...inHand(act.extendBefore, hold.extendBefore),
+    },
+    {
+      keys: 'Shift Down',
+      does: 'Select the next cue too',
+      ...inHand(act.extendNext, hold.extendNext),
+    },
+    {
+      keys: 'Ctrl A',
+      does: 'Select every cue',
+      ...inHand(act.selectAll, hold.all),
+    },
+    {
+      keys: 'Esc',
+      does: 'Select nothing; put back what is being dragged',
+      ...inHand(act.selectNone, hold.none),
+    },
+    {
+      keys: 'N',
+      does: 'New cue at the playhead',
+      ...inHand(act.addCue, hold.add),
+    },
+    { keys: 'E', does: 'Edit the text of the cue' },
+    {
+      keys: '[',
+      does: 'Start the cue at the playhead; a seam takes both cues along',
+      ...inHand(
+        () => act.trim('start'),
+        () => hold.trim('start'),
+      ),
+    },
+    {
+      keys: ']',
+      does: 'End the cue at the playhead; a seam takes both cues along',
+      ...inHand(
+        () => act.trim('end'),
+        () => hold.trim('end'),
+      ),
+    },
+    {
+      keys: '\\',
+      does: 'Split the cue at the playhead',
+      ...inHand(() => act.split(), hold.split),
+    },
+    {
+      keys: 'J',
+      does: 'Join to the next cue, or join the selected ones',
+      ...inHand(act.join, hold.join),
+    },
+    {
+      keys: 'Alt Left',
+      does: 'Move the selected cues back a frame',
+      ...inHand(
+        () => act.nudge(-1),
+        () => hold.nudge(-1),
+      ),
+    },
+    {
+      keys: 'Alt Right',
+      does: 'Move the selected cues on a frame',
+      ...inHand(
+        () => act.nudge(1),
+        () => hold.nudge(1),
+      ),
+    },
+    {
+      keys: 'Alt Shift Left',
+      does: 'Move them back ten frames',
+      ...inHand(
+        () => act.nudge(-10),
+        () => hold.nudge(-10),
+      ),
+    },
+    {
+      keys: 'Alt Shift Right',
+      does: 'Move them on ten frames',
+      ...inHand(
+        () => act.nudge(10),
+        () => hold.nudge(10),
+      ),
+    },
+    {
+      keys: 'Shift End',
+      does: 'Select this cue and all after it, to move or stretch them together',
+      run: () => act.selectFromHere('end'),
+    },
+    {
+      keys: 'Shift Home',
+      does: 'Select this cue and all before it',
+      run: () => act.selectFromHere('start'),
+    },
+    {
+      keys: 'Shift [',
+      does: 'Stretch the selected cues to begin at the playhead',
+      run: () => act.stretch('start'),
+    },
+    {
+      keys: 'Shift ]',
+      does: 'Stretch the selected cues to end at the playhead',
+      run: () => act.stretch('end'),
+    },
+    { keys: 'G', does: 'Close small gaps', run: act.closeGaps },
+    {
+      keys: 'Shift G',
+      does: 'Hold each selected cue until the next begins',
+      run: act.holdCues,
+    },
+    {
+      keys: 'Alt V',
+      does: 'End the selected cues with the voice',
+      run: act.trimToVoice,
+    },
+    {
+      keys: 'Alt T',
+      does: 'Tie the selected cues to their words as they stand, or set them free',
+      run: act.tieOrFree,
+    },
+    {
+      keys: 'Alt B',
+      does: 'Set words onto beats, bar lines, marks or hits, or evenly by syllables',
+      run: () => showWindow('ontoBeat'),
+    },
+    {
+      keys: 'Z',
+      does: 'Weave: give all words their times on the sound',
+      run: () => showWindow('weave'),
+    },
+    {
+      keys: 'Shift Z',
+      does: 'Go to the next doubtful word and play it',
+      run: nextDoubtful,
+    },
+    {
+      keys: 'Alt D',
+      does: 'Play the doubtful words only, one after the other',
+      run: playDoubtful,
+    },
+    {
+      keys: 'Shift V',
+      does: 'Accept the doubtful words of the selected cues: they become pins',
+      run: acceptDoubtful,
+    },
+    {
+      keys: 'Alt Z',
+      does: 'How the words are woven: what is sure, how fast, where text and sound disagree',
+      run: () => showWindow('woven'),
+    },
+    {
+      keys: 'Shift C',
+      does: 'Cut cues anew: by sense and pauses, or so many words each',
+      run: () => showWindow('cutCues'),
+    },
+    {
+      keys: 'W',
+      does: 'Fit the lines: break them by sense, split what is too long',
+      run: () => showWindow('fitLines'),
+    },
+    {
+      keys: 'Shift W',
+      does: 'Merge short cues',
+      run: () => showWindow('mergeCues'),
+    },
+    {
+      keys: 'Y',
+      does: 'Letters and marks: capitals, quotes, dashes, figures',
+      run: () => showWindow('letters'),
+    },
+    {
+      keys: 'I',
+      does: 'Italics on or off',
+      run: act.toggleItalic,
+    },
+    {
+      keys: 'Delete',
+      does: 'Delete the selected cues',
+      ...inHand(act.remove, hold.remove),
+    },
+    {
+      keys: 'K',
+      does: 'Take the next kind in hand: cues, pieces, beats, hits, marks',
+      run: hold.nextHand,
+    },
+    {
+      keys: 'P',
+      does: 'Find speech again in the stretch of the picked pieces',
+      ...inHand(notPicked, findAgain),
+    },
+    {
+      keys: 'V',
+      does: 'Accept the picked hits',
+      run: hold.acceptHits,
+    },
+  ]),
+];

@@ -1,0 +1,69 @@
+/** The keys of marks, taps and the pulse. */
+import { tapping } from '../../timing/tapping.ts';
+import { act } from '../../desk/cueActions.ts';
+import { hold } from '../../desk/handActions.ts';
+import { showWindow } from '../../desk/windows.ts';
+import { inGroup, type Key } from './key.ts';
+
+export const MARK_KEYS: readonly Key[] = [
+  ...inGroup('Marks and taps', [
+    {
+      keys: "'",
+      does: 'Drop a mark at the playhead, playing or not',
+      run: hold.dropMark,
+    },
+    {
+      keys: ';',
+      does: 'Tap the next mark, cue, word, line or beat; hold for its length',
+    },
+    {
+      keys: 'U',
+      does: 'Take the last tap back while tapping',
+      run: tapping.takeBack,
+    },
+    { keys: 'T', does: 'Tap for the next kind', run: tapping.nextKind },
+    {
+      keys: 'Shift T',
+      does: 'Play what was tapped last, with clicks',
+      run: tapping.playBack,
+    },
+    {
+      keys: 'C',
+      does: 'Clicks on marks, beats or starts on or off',
+      run: act.toggleClicks,
+    },
+    {
+      keys: 'M',
+      does: 'The table of marks',
+      run: () => showWindow('marks'),
+    },
+    {
+      keys: 'Shift M',
+      does: 'Make marks from beats, pieces or hits',
+      run: () => showWindow('makeMarks'),
+    },
+    {
+      keys: 'Q',
+      does: 'Pull the edge nearest to the playhead to the nearest mark',
+      run: act.edgeToMark,
+    },
+    {
+      keys: 'Shift Q',
+      does: 'Pull all starts to the nearest beats or marks',
+      run: () => showWindow('pull'),
+    },
+  ]),
+  ...inGroup('The pulse', [
+    { keys: 'H', does: 'Halve the beats', run: hold.halve },
+    { keys: 'D', does: 'Double the beats', run: hold.double },
+    {
+      keys: 'B',
+      does: 'A bar begins at the picked beat, or the one nearest the playhead',
+      run: hold.firstBar,
+    },
+    { keys: 'Shift B', does: 'Bars a beat later', run: () => hold.shiftBars(1) },
+    { keys: 'Shift H', does: 'Beats half a beat on', run: hold.shiftHalf },
+    { keys: 'R', does: 'The next metre', run: hold.nextMetre },
+    { keys: 'X', does: 'Fix the picked beats, or set them free', run: hold.fix },
+  ]),
+];

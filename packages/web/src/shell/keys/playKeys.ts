@@ -1,0 +1,58 @@
+/** The keys that play, and go from one time to another. */
+import { act } from '../../desk/cueActions.ts';
+import { hold } from '../../desk/handActions.ts';
+import { inGroup, inHand, type Key } from './key.ts';
+
+export const PLAY_KEYS: readonly Key[] = [
+  ...inGroup('Play', [
+    { keys: 'Space', does: 'Play or stop', run: act.togglePlay },
+    { keys: 'Tab', does: 'Play the cue again', ...inHand(act.playCue, hold.play) },
+    {
+      keys: 'Enter',
+      does: 'Go on to the next cue and play it',
+      ...inHand(act.goOn, hold.goOn),
+    },
+    { keys: 'L', does: 'Go round in what is played', run: act.toggleLoop },
+    { keys: '1', does: 'Half speed', run: () => act.setSpeed(0.5) },
+    { keys: '2', does: 'Three quarters of the speed', run: () => act.setSpeed(0.75) },
+    { keys: '3', does: 'Full speed', run: () => act.setSpeed(1) },
+  ]),
+  ...inGroup('Move about', [
+    { keys: 'Left', does: 'Back a frame', run: () => act.stepFrames(-1) },
+    { keys: 'Right', does: 'On a frame', run: () => act.stepFrames(1) },
+    {
+      keys: 'Shift Left',
+      does: 'Back ten frames',
+      run: () => act.stepFrames(-10),
+    },
+    {
+      keys: 'Shift Right',
+      does: 'On ten frames',
+      run: () => act.stepFrames(10),
+    },
+    { keys: 'Home', does: 'To the start of the cue', run: act.toCueStart },
+    { keys: 'End', does: 'To the end of the cue', run: act.toCueEnd },
+    {
+      keys: 'Ctrl Home',
+      does: 'To the start of the programme',
+      run: act.toStart,
+    },
+    { keys: 'Ctrl End', does: 'To the end of the programme', run: act.toEnd },
+    {
+      keys: 'Up',
+      does: 'To the cue before',
+      ...inHand(act.selectBefore, hold.before),
+    },
+    {
+      keys: 'Down',
+      does: 'To the next cue',
+      ...inHand(act.selectNext, hold.next),
+    },
+    {
+      keys: 'Page Up',
+      does: 'To the start of the cue, or the one before',
+      run: act.toCueBefore,
+    },
+    { keys: 'Page Down', does: 'To the next cue', run: act.toCueAfter },
+  ]),
+];

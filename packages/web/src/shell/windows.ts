@@ -1,0 +1,137 @@
+/** Windows over a place, loaded with their first opening. */
+import { modals } from '@mantine/modals';
+import { createElement, Suspense, type ComponentType } from 'react';
+import { lazyPart } from '../kit/loadWithRetry.ts';
+import type { OpenWindow, WindowName, WindowProps } from '../desk/windows.ts';
+
+const close = () => modals.close('window');
+
+interface WindowEntry {
+  readonly title: string;
+  /** Width in pixels. */
+  readonly size: number;
+  readonly body: ComponentType<WindowProps>;
+  /** Whether it must open without taking the page long: it may come while a sound is put on it. */
+  readonly light?: boolean;
+}
+
+const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
+  setup: {
+    title: 'Set up programme',
+    size: 620,
+    body: lazyPart(() => import('../material/SetupForm.tsx')),
+    light: true,
+  },
+  marks: {
+    title: 'Marks',
+    size: 760,
+    body: lazyPart(() => import('../timing/MarksTable.tsx')),
+  },
+  makeMarks: {
+    title: 'Make marks',
+    size: 480,
+    body: lazyPart(() => import('../timing/MakeMarks.tsx')),
+  },
+  pasteMarks: {
+    title: 'Marks from timecodes',
+    size: 560,
+    body: lazyPart(() => import('../timing/PasteMarks.tsx')),
+  },
+  pull: {
+    title: 'Pull starts to the beat',
+    size: 620,
+    body: lazyPart(() => import('../timing/PullStarts.tsx')),
+  },
+  findAgain: {
+    title: 'Find speech again in this stretch',
+    size: 480,
+    body: lazyPart(() => import('../timing/FindAgain.tsx')),
+  },
+  weave: {
+    title: 'Weave words',
+    size: 680,
+    body: lazyPart(() => import('../weaving/Weave.tsx')),
+  },
+  cutCues: {
+    title: 'Cut cues anew',
+    size: 780,
+    body: lazyPart(() => import('../weaving/CutCues.tsx')),
+  },
+  ontoBeat: {
+    title: 'Set words onto beats, marks or evenly',
+    size: 720,
+    body: lazyPart(() => import('../weaving/OntoBeat.tsx')),
+  },
+  woven: {
+    title: 'How the words are woven',
+    size: 860,
+    body: lazyPart(() => import('../weaving/Report.tsx')),
+  },
+  carry: {
+    title: 'Carry cues over to another sound',
+    size: 720,
+    body: lazyPart(() => import('../weaving/Carry.tsx')),
+  },
+  strands: {
+    title: 'Strands',
+    size: 720,
+    body: lazyPart(() => import('../strands/StrandsTable.tsx')),
+  },
+  sections: {
+    title: 'Sections of the roll',
+    size: 560,
+    body: lazyPart(() => import('../travel/Sections.tsx')),
+  },
+  feed: {
+    title: 'Items of a feed',
+    size: 720,
+    body: lazyPart(() => import('../travel/Feed.tsx')),
+  },
+  cards: {
+    title: 'Cards of a list',
+    size: 780,
+    body: lazyPart(() => import('../travel/Cards.tsx')),
+  },
+  fitLines: {
+    title: 'Fit the lines',
+    size: 780,
+    body: lazyPart(() => import('../words/FitLines.tsx')),
+  },
+  mergeCues: {
+    title: 'Merge short cues',
+    size: 780,
+    body: lazyPart(() => import('../words/MergeCues.tsx')),
+  },
+  letters: {
+    title: 'Letters and marks',
+    size: 780,
+    body: lazyPart(() => import('../words/Letters.tsx')),
+  },
+  rightWords: {
+    title: 'Words that are right',
+    size: 520,
+    body: lazyPart(() => import('../words/RightWords.tsx')),
+  },
+  tempoMap: {
+    title: 'Tempo map from a MIDI file',
+    size: 480,
+    body: lazyPart(() => import('../timing/TempoMapForm.tsx')),
+  },
+};
+
+/** Opens a window, in the place of another one that is open. */
+export const openWindow: OpenWindow = (name, about) => {
+  const { title, size, body, light = false } = WINDOWS[name];
+  close();
+  modals.open({
+    modalId: 'window',
+    title,
+    size,
+    ...(light && { lockScroll: false, transitionProps: { duration: 0 } }),
+    children: createElement(
+      Suspense,
+      { fallback: createElement('p', { className: 'quiet' }, 'Opening …') },
+      createElement(body, { close, show: openWindow, about }),
+    ),
+  });
+};

@@ -1,0 +1,82 @@
+/** An open programme connected to the server and to what this browser keeps. */
+import { del, get, keys, set } from 'idb-keyval';
+import type { Step } from '@cadence/core/programme/history.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
+import { eventsUrl, server, type KeptStep } from './api.ts';
+import { whenIdle } from './idle.ts';
+import { Outbox, type OutboxPorts, type Told } from './outbox.ts';
+import { sendStep } from './sending.ts';
+import { clientId, windows } from './thisWindow.ts';
+import { Unsent, type LargeStorage, type SmallStorage } from './unsent.ts';
+
+const small: SmallStorage = {
+  keys: () => Object.keys(localStorage),
+  get: (key) => localStorage.getItem(key),
+  set: (key, text) => localStorage.setItem(key, text),
+  remove: (key) => localStorage.removeItem(key),
+  watch: (written) => {
+    const hear = ({ key, newValue }: StorageEvent) => {
+      if (key !== null && newValue !== null) written(key);
+    };
+    window.addEventListener('storage', hear);
+    return () => window.removeEventListener('storage', hear);
+  },
+};
+
+const large: LargeStorage = {
+  keys: async () => (await keys()).filter((key) => typeof key === 'string'),
+  get: (key) => get<readonly Step[]>(key),
+  set: (key, steps) => set(key, steps),
+  remove: (key) => del(key),
+};
+
+/** Hears of the steps of other windows, and of the server's newest version whenever the line to it is made. */
+function listen(id: Id, since: number, told: Told): () => void {
+  const events = new EventSource(eventsUrl(id, since));
+  events.onmessage = ({ data }: MessageEvent<string>) => {
+    // One's own step comes back too; of thousands of changes it would take long to read.
+    if (!data.includes(`"clientId":"${clientId}"`)) told.step(JSON.parse(data) as KeptStep);
+  };
+  events.addEventListener('version', ({ data }: MessageEvent<string>) =>
+    told.version(Number(data)),
+  );
+  return () => events.close();
+}
+
+/** An outbox for a programme, and what ends its connection. */
+export function connect(
+  id: Id,
+  ports: Pick<OutboxPorts, 'state' | 'dispatch' | 'tellRefused'>,
+): { readonly outbox: Outbox; readonly end: () => void } {
+  const outbox = new Outbox({
+    ...ports,
+    id,
+    client: clientId,
+    unsent: new Unsent(id, {
+      small,
+      large,
+      windows,
+      client: clientId,
+      afterPaint: (work) => requestAnimationFrame(() => setTimeout(work)),
+    }),
+    open: () => server.open(id),
+    send: (change) => sendStep(id, change),
+    listen: (since, told) => listen(id, since, told),
+    idle: whenIdle,
+  });
+  const online = () => outbox.retryNow();
+  const leave = () => outbox.leave();
+  const stay = () => outbox.stay();
+  window.addEventListener('online', online);
+  window.addEventListener('pagehide', leave);
+  window.addEventListener('pageshow', stay);
+  return {
+    outbox,
+    end: () => {
+      window.removeEventListener('online', online);
+      window.removeEventListener('pagehide', leave);
+      window.removeEventListener('pageshow', stay);
+      outbox.close();
+    },
+  };
+}
