@@ -8,7 +8,7 @@ import { rollItems } from '@cadence/core/scene/rollItems.ts';
 import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import { layOut } from '@cadence/core/scene/layout.ts';
 import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
-import { linesOf } from '@cadence/core/text/lines.ts';
+import { linesOf, plainText, type Line } from '@cadence/core/text/lines.ts';
 import { drawScene, type Canvas2D } from '@cadence/paint/drawScene.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 
@@ -23,6 +23,18 @@ export const SAMPLES: Readonly<Record<string, string>> = {
   combining: 'नाव गाँव से पहले जागती है',
   mixed: 'ferry עברית 12 boats',
 };
+
+/** Samples whose second part is painted in another colour, from so many units on: through joins, kerning and a ligature. */
+const PAINTED: readonly (readonly [text: string, from: number])[] = [
+  ['العبّارة تستيقظ', 4],
+  ['AV To Wa', 1],
+  ['difficult office', 3],
+  ['لا الأولاد', 1],
+];
+
+const painted = (text: string, from: number): Line[] => [
+  [{ text: text.slice(0, from) }, { text: text.slice(from), colour: '#f4d35e' }],
+];
 
 const FRAME = { width: 640, height: 160 };
 /** Where the line stands, off the whole pixel in both directions. */
@@ -45,8 +57,14 @@ export async function drawSamples(
 ): Promise<Drawn[]> {
   const drawn: Drawn[] = [];
   const style = { ...subtitleStyle(720), margin: 50 };
-  for (const [name, text] of Object.entries(SAMPLES)) {
-    const lines = linesOf(text);
+  const samples = [
+    ...Object.entries(SAMPLES).map(([name, text]) => [name, linesOf(text)] as const),
+    ...PAINTED.map(
+      ([text, from]) => [`${text}, painted from ${from}`, painted(text, from)] as const,
+    ),
+  ];
+  for (const [name, lines] of samples) {
+    const text = plainText(lines);
     await shelf.prepare(style.family, lines);
     const layout = layOut(lines, style, FRAME, shelf);
     for (const [x, y] of OFFSETS) {

@@ -193,10 +193,28 @@ function drawLine(
     canvas.lineJoin = 'round';
     canvas.lineWidth = 2 * style.outlineWidth;
     const path = pathOf(studio, run, style.size);
+    if (run.part) {
+      canvas.save();
+      clipAcross(canvas, run.part, line.width, style.size);
+    }
     if (pass === 'stroke') canvas.stroke(path);
     else canvas.fill(path);
+    if (run.part) canvas.restore();
   }
   canvas.restore();
+}
+
+/** Clips to what lies between two places of a line; null is as far as its glyphs can reach. */
+function clipAcross(
+  canvas: Canvas2D,
+  { from, to }: NonNullable<GlyphRun['part']>,
+  width: number,
+  size: number,
+): void {
+  const [left, right] = [from ?? -4 * size, to ?? width + 4 * size];
+  canvas.beginPath();
+  canvas.rect(left, -4 * size, right - left, 8 * size);
+  canvas.clip();
 }
 
 /** A colour that fades towards the ends of a window, seen from the start of a line. */

@@ -62,6 +62,64 @@ describe('the runs of a line', () => {
   });
 });
 
+describe('paint over a range', () => {
+  const inTwo = (text: string, at: number, more: Partial<Line[number]> = { colour: '#f4d35e' }) => [
+    { text: text.slice(0, at) },
+    { text: text.slice(at), ...more },
+  ];
+  const glyphsOf = ({ runs }: { runs: readonly { glyphs: readonly unknown[] }[] }) =>
+    runs.flatMap(({ glyphs }) => glyphs);
+
+  it.each([
+    ['joins of Arabic', 'العبّارة', 4],
+    ['joins of Arabic', 'تستيقظ', 3],
+    ['kerning', 'AVATAR', 1],
+    ['kerning', 'To Wa', 1],
+    ['marks of Devanagari', 'क्षत्रिय', 2],
+  ])('does not change the %s in %s', async (_what, text, at) => {
+    const [plain, painted] = [await shape([{ text }]), await shape(inTwo(text, at))];
+    const underlined = await shape(inTwo(text, at, { underline: true }));
+    expect(painted.width).toBeCloseTo(plain.width, 9);
+    expect(underlined.width).toBeCloseTo(plain.width, 9);
+    expect(glyphsOf(painted)).toEqual(glyphsOf(plain));
+    expect(painted.runs.length).toBeGreaterThan(plain.runs.length);
+    expect(new Set(painted.runs.map(({ colour }) => colour))).toEqual(
+      new Set([undefined, '#f4d35e']),
+    );
+  });
+
+  it('shares a ligature out among its characters', async () => {
+    const [plain, painted] = [await shape([{ text: 'office' }]), await shape(inTwo('office', 2))];
+    expect(painted.width).toBeCloseTo(plain.width, 9);
+    const parts = painted.runs.filter(({ part }) => part);
+    expect(parts.map(({ colour }) => colour)).toEqual([undefined, '#f4d35e']);
+    const [left, right] = parts;
+    // o, and then the ligature of f, f and i, a third of which is painted as before.
+    expect(left?.part?.from).toBeNull();
+    expect(right?.part?.to).toBeNull();
+    expect(left?.part?.to).toBeCloseTo(right?.part?.from ?? NaN, 9);
+    expect(left?.width).toBeCloseTo((right?.width ?? NaN) / 2, 6);
+    expect(left?.glyphs).toEqual(right?.glyphs);
+  });
+
+  it('is laid from the right where the text runs from there', async () => {
+    const { runs } = await shape(inTwo('لا', 1));
+    expect(runs.map(({ colour }) => colour)).toEqual(['#f4d35e', undefined]);
+  });
+
+  it('of a mark that another span has is that of its letter', async () => {
+    const { runs, missing } = await shape([
+      { text: 'cafe' },
+      { text: '\u0301s', colour: '#f4d35e' },
+    ]);
+    expect(missing).toEqual([]);
+    expect(runs.map(({ glyphs, colour }) => [glyphs.length, colour])).toEqual([
+      [4, undefined],
+      [1, '#f4d35e'],
+    ]);
+  });
+});
+
 describe('the shelf', () => {
   it('loads only what the text needs, and each face once', async () => {
     const asked: string[] = [];

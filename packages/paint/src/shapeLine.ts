@@ -1,13 +1,13 @@
 /**
  * Shaping a line of text with HarfBuzz.
  *
- * The line is cut into runs of one direction (Unicode Bidirectional Algorithm, UAX 9), one manner and
- * one face; each is shaped whole, so that ligatures, kerning, joining and combining marks are right
- * inside it, and the runs are set side by side in visual order.
+ * The line is cut into stretches of one direction (Unicode Bidirectional Algorithm, UAX 9), one face and one slant. Each
+ * is shaped whole, so that ligatures, kerning, joining and combining marks are right inside it, and they are set side by
+ * side in visual order. Colour and underline never cut a stretch: they are paint over a range of its glyphs.
  */
 import bidiFactory from 'bidi-js';
 import * as hb from 'harfbuzzjs';
-import type { GlyphRun, ShapedLine } from '@cadence/core/scene/shaper.ts';
+import type { GlyphRun, PlacedGlyph, ShapedLine } from '@cadence/core/scene/shaper.ts';
 import { graphemes } from '@cadence/core/text/graphemes.ts';
 import type { Line, Manner } from '@cadence/core/text/lines.ts';
 import { plainLine } from '@cadence/core/text/lines.ts';
@@ -18,9 +18,16 @@ const bidi = bidiFactory();
 interface Stretch {
   text: string;
   readonly level: number;
-  readonly manner: Manner;
+  readonly slanted: boolean;
   readonly face: Face;
+  /** How its text is painted, from which UTF-16 unit of it on. */
+  readonly paints: { readonly from: number; readonly paint: Paint }[];
 }
+
+type Paint = Pick<GlyphRun, 'colour' | 'underline'>;
+
+const samePaint = (a: Paint, b: Paint): boolean =>
+  a.colour === b.colour && a.underline === b.underline;
 
 /**
  * @param families  the faces of each family in which to look for a character, the wanted one first
@@ -36,27 +43,34 @@ export function shapeLine(line: Line, families: readonly Face[][], size: number)
   const lent = new Set<string>();
   const stretches: Stretch[] = [];
   let at = 0;
-  for (const span of line) {
-    for (const character of graphemes(span.text)) {
-      const face = faceFor(character, span, families, stretches.at(-1)?.face);
-      if (!hasAll(face, character)) missing.add(character);
-      else if (face.family !== families[0]?.[0]?.family) {
-        borrowed.add(face.family);
-        lent.add(character);
-      }
-      const level = levels[at] ?? 0;
-      const last = stretches.at(-1);
-      if (last && last.face === face && last.level === level && last.manner === span)
-        last.text += character;
-      else stretches.push({ text: character, level, manner: span, face });
-      at += character.length;
+  let [span, spanEnd] = [-1, 0];
+  for (const character of graphemes(text)) {
+    // A character is set as its first part is, where two spans share it.
+    while (at >= spanEnd && span < line.length - 1) spanEnd += line[++span]?.text.length ?? 0;
+    const manner: Manner = line[span] ?? {};
+    const face = faceFor(character, manner, families, stretches.at(-1)?.face);
+    if (!hasAll(face, character)) missing.add(character);
+    else if (face.family !== families[0]?.[0]?.family) {
+      borrowed.add(face.family);
+      lent.add(character);
     }
+    const level = levels[at] ?? 0;
+    const slanted = (manner.italic ?? false) && !face.italic;
+    const paint = { colour: manner.colour, underline: manner.underline ?? false };
+    const last = stretches.at(-1);
+    if (last && last.face === face && last.level === level && last.slanted === slanted) {
+      const before = last.paints.at(-1);
+      if (!before || !samePaint(before.paint, paint))
+        last.paints.push({ from: last.text.length, paint });
+      last.text += character;
+    } else stretches.push({ text: character, level, slanted, face, paints: [{ from: 0, paint }] });
+    at += character.length;
   }
   let pen = 0;
-  const runs = visualOrder(stretches).map((stretch): GlyphRun => {
-    const run = shapeStretch(stretch, size, pen);
-    pen += run.width;
-    return run;
+  const runs = visualOrder(stretches).flatMap((stretch) => {
+    const clusters = shapeStretch(stretch, size, pen);
+    pen = clusters.at(-1)?.end ?? pen;
+    return runsOf(stretch, clusters);
   });
   return { width: pen, runs, missing: [...missing], borrowed: [...borrowed], lent: [...lent] };
 }
@@ -105,7 +119,17 @@ function visualOrder(stretches: Stretch[]): Stretch[] {
   return order;
 }
 
-function shapeStretch({ text, level, manner, face }: Stretch, size: number, x: number): GlyphRun {
+/** Glyphs that stand for the same characters, in visual order. */
+interface Cluster {
+  /** The first of its characters, as a UTF-16 unit of the stretch. */
+  readonly from: number;
+  readonly glyphs: PlacedGlyph[];
+  /** Where it starts and ends on the line, in pixels. */
+  readonly start: number;
+  end: number;
+}
+
+function shapeStretch({ text, level, face }: Stretch, size: number, x: number): Cluster[] {
   const buffer = new hb.Buffer();
   buffer.addText(text);
   buffer.guessSegmentProperties();
@@ -114,24 +138,103 @@ function shapeStretch({ text, level, manner, face }: Stretch, size: number, x: n
   const scale = size / face.unitsPerEm;
   const positions = buffer.getGlyphPositions();
   let [penX, penY] = [0, 0];
-  const glyphs = buffer.getGlyphInfos().map(({ codepoint }, at) => {
+  const clusters: Cluster[] = [];
+  buffer.getGlyphInfos().forEach(({ codepoint, cluster: from }, at) => {
     const position = positions[at];
     const placed = {
       glyph: codepoint,
       x: x + (penX + (position?.xOffset ?? 0)) * scale,
       y: -(penY + (position?.yOffset ?? 0)) * scale,
     };
+    const start = x + penX * scale;
     penX += position?.xAdvance ?? 0;
     penY += position?.yAdvance ?? 0;
-    return placed;
+    const end = x + penX * scale;
+    const last = clusters.at(-1);
+    if (last?.from === from) {
+      last.glyphs.push(placed);
+      last.end = end;
+    } else clusters.push({ from, glyphs: [placed], start, end });
   });
-  return {
+  return clusters;
+}
+
+/** The clusters of a stretch as runs of one paint each. */
+function runsOf(stretch: Stretch, clusters: readonly Cluster[]): GlyphRun[] {
+  const { face, slanted, paints } = stretch;
+  const runs: { paint: Paint; start: number; end: number; glyphs: PlacedGlyph[]; part?: Part }[] =
+    [];
+  const one = paints.length === 1 ? paints[0]?.paint : undefined;
+  const starts = one ? [] : clusters.map(({ from }) => from).sort((a, b) => a - b);
+  for (const { from, glyphs, start, end } of clusters) {
+    const parts = one
+      ? [{ paint: one, start, end }]
+      : paintedParts(
+          stretch,
+          from,
+          starts.find((other) => other > from),
+          start,
+          end,
+        );
+    for (const { paint, part, ...place } of parts) {
+      const last = runs.at(-1);
+      if (last && !last.part && !part && samePaint(last.paint, paint)) {
+        last.glyphs.push(...glyphs);
+        last.end = place.end;
+      } else runs.push({ paint, ...place, glyphs: [...glyphs], ...(part && { part }) });
+    }
+  }
+  return runs.map(({ paint, start, end, glyphs, part }) => ({
     face: face.id,
-    slanted: (manner.italic ?? false) && !face.italic,
-    colour: manner.colour,
-    underline: manner.underline ?? false,
-    x,
-    width: penX * scale,
+    slanted,
+    ...paint,
+    x: start,
+    width: end - start,
     glyphs,
-  };
+    ...(part && { part }),
+  }));
+}
+
+type Part = NonNullable<GlyphRun['part']>;
+
+/**
+ * How a cluster is painted: whole where its characters are painted alike. A ligature whose characters are not is shared
+ * out by them, each as wide as the other, as a caret would be placed in it.
+ */
+function paintedParts(
+  { text, level, paints }: Stretch,
+  from: number,
+  until = text.length,
+  start: number,
+  end: number,
+): { paint: Paint; start: number; end: number; part?: Part }[] {
+  const paintAt = (unit: number): Paint =>
+    (paints.findLast((each) => each.from <= unit) ?? paints[0])?.paint ?? {
+      colour: undefined,
+      underline: false,
+    };
+  const characters = graphemes(text.slice(from, until));
+  const groups: { paint: Paint; count: number }[] = [];
+  let at = from;
+  for (const character of characters) {
+    const paint = paintAt(at);
+    const last = groups.at(-1);
+    if (last && samePaint(last.paint, paint)) last.count++;
+    else groups.push({ paint, count: 1 });
+    at += character.length;
+  }
+  if (groups.length < 2) return [{ paint: groups[0]?.paint ?? paintAt(from), start, end }];
+  if (level % 2 === 1) groups.reverse();
+  let counted = 0;
+  return groups.map(({ paint, count }, place) => {
+    const left = start + ((end - start) * counted) / characters.length;
+    counted += count;
+    const right = start + ((end - start) * counted) / characters.length;
+    // What hangs over the ends of the ligature belongs to the outer parts.
+    const part = {
+      from: place === 0 ? null : left,
+      to: place === groups.length - 1 ? null : right,
+    };
+    return { paint, start: left, end: right, part };
+  });
 }

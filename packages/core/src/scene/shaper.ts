@@ -20,6 +20,11 @@ export interface GlyphRun {
   readonly x: number;
   readonly width: number;
   readonly glyphs: readonly PlacedGlyph[];
+  /**
+   * What of the glyphs is painted, from where to where on the line, in pixels; null is as far as they reach. Only where
+   * one ligature is painted in two colours.
+   */
+  readonly part?: { readonly from: number | null; readonly to: number | null };
 }
 
 export interface ShapedLine {
