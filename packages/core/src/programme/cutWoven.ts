@@ -1,5 +1,6 @@
 /** A script whose words have their times, cut into cues that can be read: at pauses, by sense, to fit. */
 import type { Limits } from '../text/breakLines.ts';
+import { languageOfText } from '../text/languageOfText.ts';
 import { plainText, slice, type Line } from '../text/lines.ts';
 import { words as wordsOf } from '../text/words.ts';
 import type { Range } from '../time/range.ts';
@@ -32,8 +33,12 @@ export interface Cutting {
 export function cutWoven(
   paragraphs: readonly (readonly Line[])[],
   woven: readonly Woven[],
-  { limits, whole = false }: Cutting,
+  { limits: given, whole = false }: Cutting,
 ): CutCue[] {
+  const limits = {
+    ...given,
+    language: given.language ?? languageOfText(paragraphs.map(plainText).join('\n')),
+  };
   let at = 0;
   const texts = paragraphs.flatMap((text) => {
     const own = woven.slice(at, (at += wordsOf(plainText(text)).length));

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { breakLines, splitToFit } from './breakLines.ts';
 import { countCharacters } from './graphemes.ts';
+import { FUNCTION_WORDS } from './languageOfText.ts';
 
 const limits = { lines: 2, longestLine: 42 };
 const broken = (text: string, more = {}) =>
@@ -34,6 +35,42 @@ describe('breaking lines', () => {
     for (let longestLine = 24; longestLine < 60; longestLine++)
       for (const line of broken(text, { lines: 5, longestLine }) ?? [])
         expect(line).not.toMatch(/ (?:the|of|40|to|Harbour)$/);
+  });
+  it.each([
+    // "sin", "den" and "pour" are words of their own in English, and articles and prepositions elsewhere.
+    ['It was an awful mortal sin leaving that boat unpainted', 'It was an awful mortal sin'],
+    ['The fox crept into its den leaving paw marks behind', 'The fox crept into its den'],
+    ['Slowly the bucket would pour water across every step', 'Slowly the bucket would pour'],
+  ])('lets English break after a word that clings in another language: %s', (text, first) => {
+    expect(broken(text, { longestLine: 30 })?.[0]).toBe(first);
+  });
+  it.each([
+    [
+      'fr',
+      'Chaque matin le bac se réveille avec le village pour une longue journée sur la rivière',
+    ],
+    [
+      'es',
+      'Cada mañana la barca se despierta con el pueblo para un largo día sobre la orilla del río',
+    ],
+    [
+      'de',
+      'Jeden Morgen wacht die Fähre mit dem Dorf auf und wartet auf den ersten Gast an der Brücke',
+    ],
+    [
+      'it',
+      'Ogni mattina il traghetto si sveglia con il paese per una lunga giornata sulla riva del fiume',
+    ],
+  ] as const)('tears no word from its article or preposition in %s', (language, text) => {
+    const { clinging } = FUNCTION_WORDS[language];
+    for (let longestLine = 26; longestLine < 60; longestLine++)
+      for (const line of broken(text, { lines: 5, longestLine })?.slice(0, -1) ?? [])
+        expect(clinging.has(line.split(' ').at(-1)?.toLowerCase() ?? '')).toBe(false);
+  });
+  it('takes the language that it is given', () => {
+    const text = 'mortal sin mortal den';
+    expect(broken(text, { longestLine: 12, language: 'en' })?.[0]).toBe('mortal sin');
+    expect(broken(text, { longestLine: 18, language: 'es' })?.[0]).not.toBe('mortal sin');
   });
   it('parts scripts without spaces by their words', () => {
     const lines = broken('渡し船には自分のエンジンがありません。', { longestLine: 12 });

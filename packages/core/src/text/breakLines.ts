@@ -8,32 +8,9 @@
  * Unicode Standard Annex 29.
  */
 import { countCharacters } from './graphemes.ts';
+import { FUNCTION_WORDS, languageOfText, type TextLanguage } from './languageOfText.ts';
 import { endsSentence } from './sentences.ts';
 import { unspaced } from './words.ts';
-
-/** Words that lean on the one after them, in English and the languages whose sounds are woven. */
-const leaning = new Set(
-  (
-    'a an the my your his her its our their this that these those each every no some any ' +
-    'of in to at by for from with on into onto upon over under through between against about near ' +
-    'behind beneath beyond without within toward towards across along around before after during until ' +
-    'since than as like per via and or but nor so yet if because while when where who which whose not ' +
-    'i you he she we they it is are was were be been am has have had do does did will would can could ' +
-    'shall should may might must let very too more most less least ' +
-    'le la les un une des du de au aux dans sur avec pour sans sous entre et ou mais que qui ' +
-    'el los las una unos unas del al con por para sin y o pero ' +
-    'der das dem den ein eine einen einem einer von zu zum zur mit und oder aber bei nach ' +
-    'il lo gli uno di della dello dei delle nel nella con per tra fra e ma ' +
-    'mr mrs ms dr st prof'
-  ).split(' '),
-);
-/** Words that a line may well begin with. */
-const opening = new Set(
-  (
-    'and or but nor so yet because while when where who which whose that if until since as than though ' +
-    'although before after with without of in to at by for from on into over under through between'
-  ).split(' '),
-);
 
 /** What a line costs that is all of an even line shorter or longer; it grows with the square. */
 const UNEVEN = 400;
@@ -84,13 +61,19 @@ const bare = (word: string): string =>
 const isCapital = (word: string): boolean => /^\p{Lu}/u.test(word);
 
 /** What it costs to break between two pieces; less than nothing where it helps. */
-function costBetween(before: Piece, after: Piece, beginsSentence: boolean): number {
+function costBetween(
+  before: Piece,
+  after: Piece,
+  beginsSentence: boolean,
+  language: TextLanguage | undefined,
+): number {
   if (endsSentence(before.text)) return BEHIND_SENTENCE;
   if (/[,;:–—]["”’')\]]*$/.test(before.text)) return BEHIND_CLAUSE;
   const [left, right] = [bare(before.text), bare(after.text)];
-  if (leaning.has(left) || /^\p{N}+$/u.test(left)) return TORN;
+  const own = language && FUNCTION_WORDS[language];
+  if (own?.clinging.has(left) || /^\p{N}+$/u.test(left)) return TORN;
   if (isCapital(before.text) && isCapital(after.text) && !beginsSentence) return SPLIT_NAME;
-  return opening.has(right) ? BEFORE_OPENING : 0;
+  return own?.opening.has(right) ? BEFORE_OPENING : 0;
 }
 
 /** A stretch of a text, by its places. */
@@ -105,6 +88,8 @@ export interface Limits {
   readonly longestLine: number;
   /** How long a text is; without one, its characters are counted. */
   readonly measure?: (text: string) => number;
+  /** The language that decides which words cling together; found in the text where none is given. */
+  readonly language?: TextLanguage | undefined;
 }
 
 /**
@@ -116,7 +101,7 @@ export interface Limits {
 function bestOf(
   text: string,
   count: number,
-  { longestLine: longest, measure = countCharacters }: Omit<Limits, 'lines'>,
+  { longestLine: longest, measure = countCharacters, language }: Omit<Limits, 'lines'>,
 ): { lines: Stretch[]; tears: boolean } {
   const pieces = piecesOf(text);
   const size = pieces.length;
@@ -138,7 +123,7 @@ function bestOf(
     if (!before) return 0;
     const earlier = pieces[at - 2];
     const begins = !earlier || endsSentence(earlier.text);
-    return costBetween(before, piece, begins);
+    return costBetween(before, piece, begins, language);
   });
   const lineCost = (from: number, to: number) => {
     const long = width(from, to);
@@ -194,7 +179,13 @@ const fits = (
  * @returns places in `text`; undefined where it does not fit
  */
 export const breakLines = (text: string, limits: Limits): Stretch[] | undefined =>
-  brokenInto(text, limits)?.lines;
+  brokenInto(text, withLanguage(text, limits))?.lines;
+
+/** Limits with the language of the text. */
+const withLanguage = (text: string, limits: Limits): Limits => ({
+  ...limits,
+  language: limits.language ?? languageOfText(text),
+});
 
 function brokenInto(
   text: string,
@@ -226,7 +217,8 @@ const MORE = 3;
  * @returns for each part its lines; a word that is wider than a line stands alone in one,
  *          since it cannot be broken
  */
-export function splitToFit(text: string, limits: Limits): Stretch[][] {
+export function splitToFit(text: string, given: Limits): Stretch[][] {
+  const limits = withLanguage(text, given);
   const whole = brokenInto(text, limits, true);
   if (whole) return [whole.lines];
   const { measure = countCharacters } = limits;

@@ -1,6 +1,7 @@
 /** Cards of a list: names or lines, so many at once, each as long as it takes to read them. */
 import { breakLines, type Limits } from '../../text/breakLines.ts';
 import { countCharacters } from '../../text/graphemes.ts';
+import { languageOfText, type TextLanguage } from '../../text/languageOfText.ts';
 import { linesOf } from '../../text/lines.ts';
 import { inColumns } from '../../text/sheet.ts';
 import { frameAfter, frames, nearestFrame } from '../../time/frameRate.ts';
@@ -70,8 +71,12 @@ function sizeOf(
 }
 
 /** A line, in as many as it takes to fit. */
-function brokenTo(line: string, room: CardPlan['room']): string[] {
-  const broken = room && breakLines(line, { ...room, lines: MOST_BROKEN });
+function brokenTo(
+  line: string,
+  room: CardPlan['room'],
+  language: TextLanguage | undefined,
+): string[] {
+  const broken = room && breakLines(line, { ...room, language, lines: MOST_BROKEN });
   return broken ? broken.map(({ from, to }) => line.slice(from, to).trim()) : [line];
 }
 /** No line is broken in more than this; what would still not fit stays whole, and is found. */
@@ -98,8 +103,9 @@ export function cardsOf(
   const { frameRate, profile } = facts;
   const written = lines.map((line) => line.trim()).filter((line) => line !== '');
   if (written.length === 0) return [];
+  const language = languageOfText(written.join('\n'));
   const groups = grouped(
-    written.map((line) => brokenTo(line, room)),
+    written.map((line) => brokenTo(line, room, language)),
     Math.max(1, most),
   );
   const reading = (group: readonly string[]): Ticks => {

@@ -1,7 +1,9 @@
 /** Text broken into lines anew, and cues cut in two where it does not fit. */
 import { breakLines, splitToFit, type Limits, type Stretch } from '../../text/breakLines.ts';
+import { languageOfText, type TextLanguage } from '../../text/languageOfText.ts';
 import { plainLine, plainText, slice, tidyLine, type Line } from '../../text/lines.ts';
 import type { Edit } from '../change.ts';
+import { languageOfStrand } from '../languageOfStrand.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
 import { partCue } from './partCue.ts';
 
@@ -42,11 +44,11 @@ export function fitsAsItStands(text: readonly Line[], limits: Limits): boolean {
 }
 
 /** Texts, such as the paragraphs of a script, cut into as many as they need to fit. */
-export const cutToFit = (
-  texts: readonly (readonly Line[])[],
-  limits: Limits,
-): (readonly Line[])[] =>
-  texts.flatMap((text) => (fitsAsItStands(text, limits) ? [text] : inParts(text, limits)));
+export function cutToFit(texts: readonly (readonly Line[])[], limits: Limits): (readonly Line[])[] {
+  const language = limits.language ?? languageOfText(texts.map(plainText).join('\n'));
+  const own = { ...limits, language };
+  return texts.flatMap((text) => (fitsAsItStands(text, own) ? [text] : inParts(text, own)));
+}
 
 /** What cues become when each is to fit its lines: those that fit already are left out. */
 export function fitted(
@@ -54,10 +56,13 @@ export function fitted(
   ids: readonly Id[],
   room: Room = roomOfProfile(programme),
 ): Fitted[] {
+  const languages = new Map<Id, TextLanguage | undefined>();
   return ids.flatMap((id): Fitted[] => {
     const cue = programme.cues[id];
     if (!cue) return [];
-    const limits = room(cue);
+    if (!languages.has(cue.strand))
+      languages.set(cue.strand, languageOfStrand(programme, cue.strand));
+    const limits = { ...room(cue), language: languages.get(cue.strand) };
     if (fitsAsItStands(cue.text, limits)) return [];
     const parts = inParts(cue.text, limits);
     // A word that cannot be broken stays as it is.

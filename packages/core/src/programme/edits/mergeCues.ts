@@ -1,9 +1,10 @@
 /** Cues that say little become one with the next, as long as they can be read together. */
-import { breakLines } from '../../text/breakLines.ts';
+import { breakLines, type Limits } from '../../text/breakLines.ts';
 import { isBlank, plainText, type Line } from '../../text/lines.ts';
 import { endsSentence } from '../../text/sentences.ts';
 import { subtract, type Ticks } from '../../time/ticks.ts';
 import { remove, update, type Change, type Edit } from '../change.ts';
+import { languageOfStrand } from '../languageOfStrand.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
 import { joinedComments } from './emphasise.ts';
@@ -31,6 +32,7 @@ export function merged(
   ids?: readonly Id[],
 ): Merged[] {
   const { lines, longestLine, longestStay, shortestStay } = programme.facts.profile;
+  const limits = { lines, longestLine, language: languageOfStrand(programme, strand) };
   const among = ids && new Set(ids);
   const all: Merged[] = [];
   let open: { cues: Cue[]; text: readonly Line[] } | undefined;
@@ -44,7 +46,7 @@ export function merged(
       continue;
     }
     const [first, last] = [open?.cues[0], open?.cues.at(-1)];
-    const together = open && inOne([...open.text, ...cue.text], { lines, longestLine });
+    const together = open && inOne([...open.text, ...cue.text], limits);
     const goes =
       first &&
       last &&
@@ -65,10 +67,7 @@ export function merged(
 }
 
 /** Text as the lines of one cue; undefined where it does not fit. */
-function inOne(
-  text: readonly Line[],
-  limits: { readonly lines: number; readonly longestLine: number },
-): readonly Line[] | undefined {
+function inOne(text: readonly Line[], limits: Limits): readonly Line[] | undefined {
   if (!breakLines(plainText(text), limits)) return undefined;
   const parts = inParts(text, limits);
   return parts.length === 1 ? parts[0] : undefined;
