@@ -1,34 +1,40 @@
-/** `pace roll` and `pace crawl`: how fast the text of a sheet travels, and what would make it fit. */
+/**
+ * `pace roll` and `pace crawl`: how fast the text of a sheet travels, and what would make it fit. The sheet is put on a
+ * made-up programme by the edits of the interface, and its figures are those that the interface shows.
+ */
 import { Unreadable } from '@cadence/core/formats/captions.ts';
 import { sheetFromFile } from '@cadence/core/formats/sheet/fromFile.ts';
-import { DEFAULT_PROFILE } from '@cadence/core/pace/profile.ts';
-import { fewestOut, fitOf } from '@cadence/core/pace/fit.ts';
+import { evenStep, isEven } from '@cadence/core/pace/travel.ts';
+import { apply } from '@cadence/core/programme/apply.ts';
+import { create } from '@cadence/core/programme/change.ts';
+import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import {
-  atSpeed,
-  evenSpeeds,
-  evenStep,
-  framesInSight,
-  inFrames,
-  isEven,
-  judderOf,
-  largestSize,
-  longestToRead,
-  wordsPassing,
-  type Travel,
-} from '@cadence/core/pace/travel.ts';
-import { crawlLook, rollLook } from '@cadence/core/programme/passage.ts';
-import { itemsOf, layOutCrawl } from '@cadence/core/scene/crawl.ts';
-import { layOutRoll } from '@cadence/core/scene/roll.ts';
+  cueOf,
+  firstSpeed,
+  placePassage,
+  SMALLEST,
+} from '@cadence/core/programme/edits/passages.ts';
 import {
-  howManyMayGo,
-  lastToGo,
-  leaveOut,
-  unitsOf,
-  type Unit,
-} from '@cadence/core/text/leaveOut.ts';
-import { readSheet, type ReadSheet } from '@cadence/core/text/sheet.ts';
-import { countWords } from '@cadence/core/text/words.ts';
-import { parseRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
+  sizeOf,
+  USUAL_JOURNEY,
+  type CrawlLook,
+  type Passage,
+  type RollLook,
+} from '@cadence/core/programme/passage.ts';
+import type { Facts, TravellingKind } from '@cadence/core/programme/programme.ts';
+import {
+  figuresOf,
+  fitWithin,
+  leftOutToFit,
+  setIn,
+  type TravelFigures,
+} from '@cadence/core/scene/travelFigures.ts';
+import { itemsOf } from '@cadence/core/scene/crawl.ts';
+import { laidCrawl, sheetOf, wayOf } from '@cadence/core/scene/travelling.ts';
+import { unitsOf } from '@cadence/core/text/leaveOut.ts';
+import { parseRate } from '@cadence/core/time/frameRate.ts';
+import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
+import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
 import { Unusable, WrongUsage } from './failure.ts';
 import { readBytes } from './files.ts';
@@ -42,9 +48,9 @@ export interface PaceOptions {
   readonly window?: string | undefined;
 }
 
-const [SMALLEST, LARGEST] = [4, 1000];
-/** Where no speed and no time is given, a line stays in sight for so many seconds at least. */
-const IN_SIGHT = 5;
+/** The longest time a programme may have, in seconds, and the largest size and speed, in pixels. */
+const DAY = 86_400;
+const [LARGEST_SIZE, FASTEST] = [4000, 10_000];
 
 function numberOf(text: string | undefined, option: string, most: number): number | undefined {
   if (text === undefined) return undefined;
@@ -54,104 +60,115 @@ function numberOf(text: string | undefined, option: string, most: number): numbe
   return value;
 }
 
-interface Asked {
-  readonly rate: FrameRate;
-  /** Frames a second. */
-  readonly fps: number;
-  readonly frame: { readonly width: number; readonly height: number };
+/** What is held of size (pixels), time (frames) and speed (pixels a frame); and the programme it is held on. */
+interface Held {
+  readonly facts: Facts;
   readonly size: number | undefined;
   readonly frames: number | undefined;
   readonly speed: number | undefined;
 }
 
-function asked(options: PaceOptions): Asked {
-  const rate = parseRate(options.rate ?? '25');
-  if (!rate) throw new WrongUsage(`--rate takes frames a second, not ${options.rate ?? ''}.`);
+function heldBy(options: PaceOptions): Held {
+  const frameRate = parseRate(options.rate ?? '25');
+  if (!frameRate) throw new WrongUsage(`--rate takes frames a second, not ${options.rate ?? ''}.`);
   const [, width, height] = /^(\d{1,5})[x×](\d{1,5})$/.exec(options.frame ?? '1920x1080') ?? [];
-  if (!(Number(width) >= 16 && Number(height) >= 16))
+  const frame = { width: Number(width), height: Number(height) };
+  if (!(frame.width >= 16 && frame.height >= 16))
     throw new WrongUsage('--frame takes pixels, such as 1920x1080.');
-  const fps = rate.num / rate.den;
-  const duration = numberOf(options.duration, '--duration', 86_400);
+  const duration = numberOf(options.duration, '--duration', DAY);
+  const fps = frameRate.num / frameRate.den;
   return {
-    rate,
-    fps,
-    frame: { width: Number(width), height: Number(height) },
-    size: numberOf(options.size, '--size', LARGEST),
+    facts: { ...newProgramme('p', '', 's').facts, frame, frameRate, length: fromSeconds(DAY) },
+    size: numberOf(options.size, '--size', LARGEST_SIZE),
     frames: duration === undefined ? undefined : Math.max(1, Math.round(duration * fps)),
-    speed: numberOf(options.speed, '--speed', 10_000),
+    speed: numberOf(options.speed, '--speed', FASTEST),
   };
 }
 
-/** A sheet and its text. */
-async function sheetIn(file: string): Promise<ReadSheet & { readonly text: string }> {
+/** The text of a sheet's file. */
+async function sheetIn(file: string): Promise<string> {
   try {
-    const { text } = await sheetFromFile(await readBytes(file), file);
-    return { ...readSheet(text), text };
+    return (await sheetFromFile(await readBytes(file), file)).text;
   } catch (error) {
     if (error instanceof Unreadable) throw new Unusable('no text', error.message, file);
     throw error;
   }
 }
 
-/** Of size, time and speed two are given, and the third follows; a size that is not given may be a usual one. */
-function solved(
-  { size, frames, speed, fps, rate }: Asked,
-  {
-    usual,
-    window,
-    lengthAt,
-    sizeFollows,
-  }: {
-    usual: number;
-    window: number;
-    lengthAt: (size: number) => number;
-    sizeFollows: boolean;
-  },
-): { size: number; length: number; travel: Travel } {
-  const sized = (own: number) => ({ size: own, length: lengthAt(own) });
-  if (frames !== undefined && speed !== undefined && size === undefined && sizeFollows) {
-    const most = speed * frames - window;
-    const own = largestSize(lengthAt, most, { from: SMALLEST, to: LARGEST });
-    if (own === undefined)
-      throw new WrongUsage('No size is small enough to be through in that time at that speed.');
-    const { length } = sized(own);
-    return { size: own, length, travel: { distance: length + window, frames, speed } };
-  }
-  const { size: own, length } = sized(size ?? usual);
-  const distance = length + window;
-  if (speed !== undefined) {
-    const travel = atSpeed(distance, speed);
-    return { size: own, length, travel: frames === undefined ? travel : { ...travel, frames } };
-  }
-  if (frames !== undefined) return { size: own, length, travel: inFrames(distance, frames) };
-  const step = evenStep(rate);
-  const steady = Math.max(step, Math.floor(window / (IN_SIGHT * fps) / step) * step);
-  return { size: own, length, travel: atSpeed(distance, steady) };
+/** A passage as it travels with what is held, and its figures. */
+interface Solved {
+  readonly passage: Passage;
+  readonly figures: TravelFigures;
+  readonly frames: number;
+  readonly shelf: FontShelf;
+}
+
+async function solved(
+  kind: TravellingKind,
+  sheet: string,
+  { facts, size, frames, speed }: Held,
+  look: Partial<RollLook> | Partial<CrawlLook>,
+): Promise<Solved> {
+  // Of a roll the size follows where it is not held; a crawl has its usual one.
+  const sizeFollows =
+    kind === 'roll' && frames !== undefined && speed !== undefined && size === undefined;
+  const follows = sizeFollows
+    ? 'size'
+    : frames === undefined || speed !== undefined
+      ? 'time'
+      : 'speed';
+  const begun = {
+    id: 'passage',
+    kind,
+    title: '',
+    sheet,
+    look: { ...look, ...(size !== undefined && { size }) },
+    journey: { ...USUAL_JOURNEY, follows, speed: speed ?? firstSpeed(kind, facts) },
+  } as Passage;
+  const shelf = nodeShelf();
+  const set = setIn(begun, facts);
+  await shelf.prepare(set.family, set.lines);
+  const measure = (passage: Passage) => wayOf(passage, facts.frame, shelf).distance;
+  const empty = apply({ ...newProgramme('p', '', 's'), facts }, [create('passage', begun)]);
+  let id = 0;
+  const newId = () => `new${String(id++)}`;
+  const edit = placePassage(
+    empty,
+    begun.id,
+    // Time that is held beside the speed is not placed: it is what has to be fitted into.
+    { start: ZERO, ...(frames !== undefined && follows !== 'time' && { frames }) },
+    measure,
+    newId,
+  );
+  if (sizeFollows && edit.note !== undefined)
+    throw new WrongUsage(
+      `No size from ${SMALLEST} px on is small enough to be through in that time at that speed.`,
+    );
+  const placed = apply(empty, edit.changes);
+  const passage = placed.passages[begun.id] ?? begun;
+  const figures = figuresOf(facts, passage, cueOf(placed, begun.id), shelf);
+  return { passage, figures, frames: frames ?? figures.travel.frames, shelf };
 }
 
 /** A figure with nine decimals kept. */
 const figure = (value: number): number => Number(value.toFixed(9));
 
 /** What is told of any travel. */
-function told(
-  { rate, fps }: Asked,
-  { distance, frames, speed }: Travel,
-  more: { window: number; texts: readonly { readonly text: string }[]; length: number },
-): object {
-  const step = evenStep(rate);
-  const longest = longestToRead(more.texts, DEFAULT_PROFILE.charactersASecond);
-  const inSight = figure(framesInSight(more.window, speed) / fps);
+function travelJson({ facts }: Held, { passage, figures, frames }: Solved): object {
+  const fps = facts.frameRate.num / facts.frameRate.den;
+  const { travel, judder, inSight, longest, wordsAMinute, options } = figures;
   return {
-    travel: figure(distance),
+    size: sizeOf(passage, facts),
+    travel: figure(travel.distance),
     duration: figure(frames / fps),
     frames,
-    speedPxPerFrame: figure(speed),
-    wholePixel: isEven(speed, step),
-    judder: figure(judderOf(speed, step)),
-    onScreen: { line: inSight, longestWord: inSight },
+    speedPxPerFrame: figure(travel.speed),
+    wholePixel: isEven(travel.speed, evenStep(facts.frameRate)),
+    judder: figure(judder),
+    onScreen: { line: figure(inSight), longestWord: figure(inSight) },
     ...(longest && { longest: { text: longest.of.text, needs: figure(longest.needs) } }),
-    wordsPerMinute: figure(wordsPassing(wordsIn(more.texts), more.length, speed, fps)),
-    options: evenSpeeds(distance, speed, step).map((each) => ({
+    wordsPerMinute: figure(wordsAMinute),
+    options: options.map((each) => ({
       speedPxPerFrame: each.speed,
       duration: figure(each.frames / fps),
       frames: each.frames,
@@ -159,112 +176,75 @@ function told(
   };
 }
 
-/** What can be left out, how long the rest is without some lines of the sheet, and by what places those are told. */
-interface MayGo {
-  readonly units: readonly Unit[];
-  readonly lengthWithout: (lines: readonly number[]) => number;
-  readonly placesOf: (lines: readonly number[]) => number[];
-}
-
-/** What would make it fit, where both its time and its speed are held and it does not. */
-function fitted(
-  { fps, frames, speed }: Asked,
-  found: { size: number; length: number; window: number; lengthAt: (size: number) => number },
-  { units, lengthWithout, placesOf }: MayGo,
+/**
+ * What would make it fit, where both its time and its speed are held and it does not.
+ *
+ * @param placesOf  by which places lines of the sheet are told
+ */
+function fitJson(
+  { facts, frames, speed }: Held,
+  { passage, shelf }: Solved,
+  placesOf: (lines: readonly number[]) => number[],
 ): object {
   if (frames === undefined || speed === undefined) return {};
-  const fit = fitOf({ ...found, frames, speed });
+  const fit = fitWithin(facts, passage, { frames, speed }, shelf);
   if (!fit) return {};
-  const { most, moreFrames, size, speed: faster } = fit;
-  const linesOf = (count: number): number[] =>
-    lastToGo(units, count).flatMap((place) => units[place]?.lines ?? []);
-  const out = fewestOut(howManyMayGo(units), (count) => lengthWithout(linesOf(count)), most);
+  const out = leftOutToFit(passage, fit.most, facts.frame, shelf);
+  const fps = facts.frameRate.num / facts.frameRate.den;
   return {
     fit: {
-      leaveOut: out === undefined ? null : placesOf(linesOf(out)),
-      moreTime: figure(moreFrames / fps),
-      size: size ?? null,
-      speedPxPerFrame: faster === undefined ? null : figure(faster),
+      leaveOut: out === undefined ? null : placesOf(out.lines),
+      moreTime: figure(fit.moreFrames / fps),
+      size: fit.size ?? null,
+      speedPxPerFrame: fit.speed === undefined ? null : figure(fit.speed),
     },
   };
 }
 
-const wordsIn = (texts: readonly { readonly text: string }[]): number =>
-  texts.reduce((sum, { text }) => sum + countWords(text), 0);
-
 /** The JSON of `pace roll`. */
 export async function paceRollCommand(file: string, options: PaceOptions): Promise<object> {
-  const wanted = asked(options);
-  const { text, parts, separator, notUnderstood } = await sheetIn(file);
-  const { height: window } = wanted.frame;
-  const look = rollLook(window);
-  const lengthAt = (size: number) => layOutRoll(parts, { ...look, size }).height;
-  const { size, length, travel } = solved(wanted, {
-    usual: look.size,
-    window,
-    lengthAt,
-    sizeFollows: true,
-  });
-  const { texts } = layOutRoll(parts, { ...look, size });
+  const held = heldBy(options);
+  const roll = await solved('roll', await sheetIn(file), held, {});
+  const { parts, separator, notUnderstood } = sheetOf(roll.passage);
   const units = unitsOf({ parts });
-  const lengthWithout = (lines: readonly number[]): number => {
-    const rest = readSheet(leaveOut(text, lines), separator?.separator);
-    return layOutRoll(rest.parts, { ...look, size }).height;
-  };
   const placesOf = (lines: readonly number[]): number[] =>
     units.flatMap((unit, place) => (unit.lines.some((line) => lines.includes(line)) ? place : []));
   return {
-    height: figure(length),
-    size,
-    ...told(wanted, travel, { window, texts, length }),
+    height: figure(roll.figures.way.length),
+    ...travelJson(held, roll),
     ...(separator && { separator: separator.separator }),
     ...(notUnderstood.length > 0 && { notUnderstood }),
-    ...fitted(wanted, { size, length, window, lengthAt }, { units, lengthWithout, placesOf }),
+    ...fitJson(held, roll, placesOf),
   };
 }
 
 /** The JSON of `pace crawl`. */
 export async function paceCrawlCommand(file: string, options: PaceOptions): Promise<object> {
-  const wanted = asked(options);
-  const sheet = await sheetIn(file);
-  const { width, height } = wanted.frame;
-  const [, from = '0', to = String(width)] =
+  const held = heldBy(options);
+  const { frame } = held.facts;
+  const [, from = '0', to = String(frame.width)] =
     options.window === undefined ? [] : (/^(\d+),(\d+)$/.exec(options.window) ?? ['', 'x', 'x']);
-  const window = Number(to) - Number(from);
-  if (!(window > 0)) throw new WrongUsage('--window takes two pixels across, such as 120,1800.');
-  const items = itemsOf(sheet);
-  const look = crawlLook(height);
-  const shelf = nodeShelf();
-  await shelf.prepare(look.family, [
-    ...items.map(({ text }) => [{ text }]),
-    [{ text: look.between }],
-  ]);
-  const laidAt = (size: number) => layOutCrawl(items, { ...look, size }, shelf);
-  const lengthAt = (size: number) => laidAt(size).width;
-  const { size, length, travel } = solved(wanted, {
-    usual: look.size,
-    window,
-    lengthAt,
-    sizeFollows: false,
-  });
-  const laid = laidAt(size);
-  // Of a crawl a row goes whole, and what goes is told by the places of the items.
-  const units = unitsOf(sheet, true);
-  const lengthWithout = (lines: readonly number[]): number => {
-    const left = items.filter(({ line }) => !lines.includes(line));
-    return layOutCrawl(left, { ...look, size }, shelf).width;
-  };
+  const insets = { insetLeft: Number(from), insetRight: frame.width - Number(to) };
+  if (!(Number(to) > Number(from)) || insets.insetRight < 0)
+    throw new WrongUsage(
+      `--window takes two pixels across, up to ${frame.width}, such as 120,${frame.width - 120}.`,
+    );
+  const crawl = await solved('crawl', await sheetIn(file), held, insets);
+  if (crawl.passage.kind !== 'crawl') throw new Error('A crawl became something else.');
+  const { items, once } = laidCrawl(crawl.passage, frame, crawl.shelf);
+  // Of a crawl what goes is told by the places of the items.
   const placesOf = (lines: readonly number[]): number[] =>
-    items.flatMap(({ line }, place) => (lines.includes(line) ? place : []));
+    itemsOf(sheetOf(crawl.passage)).flatMap(({ line }, place) =>
+      lines.includes(line) ? place : [],
+    );
   return {
-    width: figure(length),
-    size,
-    items: laid.items.map((item) => ({
+    width: figure(once),
+    items: items.map((item) => ({
       text: item.text,
       from: figure(item.from),
       width: figure(item.width),
     })),
-    ...told(wanted, travel, { window, texts: items, length }),
-    ...fitted(wanted, { size, length, window, lengthAt }, { units, lengthWithout, placesOf }),
+    ...travelJson(held, crawl),
+    ...fitJson(held, crawl, placesOf),
   };
 }

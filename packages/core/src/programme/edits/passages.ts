@@ -12,7 +12,7 @@ import { apply } from '../apply.ts';
 import { create, remove, update, type Change, type Edit } from '../change.ts';
 import { cuesOfPassage, neighbours } from '../order.ts';
 import { USUAL_JOURNEY, withSize, type Following, type Journey, type Passage } from '../passage.ts';
-import type { Cue, Id, Programme, TravellingKind } from '../programme.ts';
+import type { Cue, Facts, Id, Programme, TravellingKind } from '../programme.ts';
 import { strandWithRoom } from './strands.ts';
 
 /** How far a passage travels, in pixels. */
@@ -22,6 +22,13 @@ export type MeasureWay = (passage: Passage) => number;
 export const [SMALLEST, LARGEST] = [8, 400] as const;
 /** A passage that is put on the programme for the first time: so many seconds a line is in sight. */
 const IN_SIGHT = { roll: 6, crawl: 8 } as const;
+
+/** The speed at which a passage begins, in whole pixels a frame: at which a line of it is some seconds in sight. */
+export function firstSpeed(kind: TravellingKind, { frame, frameRate }: Facts): number {
+  const window = kind === 'roll' ? frame.height : frame.width;
+  const frameCount = (IN_SIGHT[kind] * frameRate.num) / frameRate.den;
+  return Math.max(1, Math.floor(window / frameCount));
+}
 
 /** The cue that puts a passage on the programme; the first one, if there are several. */
 export const cueOf = (programme: Programme, passage: Id): Cue | undefined =>
@@ -281,12 +288,8 @@ export function addPassage(
   measure: MeasureWay,
   newId: () => Id,
 ): Edit {
-  const { frame, frameRate, length } = programme.facts;
-  const window = kind === 'roll' ? frame.height : frame.width;
-  const speed = Math.max(
-    1,
-    Math.floor((window * frameRate.den) / (IN_SIGHT[kind] * frameRate.num)),
-  );
+  const { length } = programme.facts;
+  const speed = firstSpeed(kind, programme.facts);
   const journey: Journey = {
     ...USUAL_JOURNEY,
     speed,
