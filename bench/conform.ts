@@ -12,7 +12,7 @@ import { basename, join } from 'node:path';
 import { carried, carrying } from '@cadence/core/conform/carrying.ts';
 import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import { openSound } from '../packages/cli/src/sound.ts';
+import { openSound } from '@cadence/node/sound.ts';
 
 const bandsOf = async (path: string) => {
   const sound = await openSound(path);

@@ -19,14 +19,14 @@ import { minute } from './minute.ts';
 const RATE = 48_000;
 const here = (name: string) => fileURLToPath(new URL(name, import.meta.url));
 
-function speed(): void {
+async function speed(): Promise<void> {
   const samples = minute(RATE);
   const begun = performance.now();
   const listener = new Listener(RATE);
   for (let count = 0; count < 60; count++)
     for (let at = 0; at < samples.length; at += 4096)
-      listener.push([samples.subarray(at, at + 4096)]);
-  const heard = listener.finish();
+      await listener.push([samples.subarray(at, at + 4096)]);
+  const heard = await listener.finish();
   const pieces = findPieces(heard.speech);
   const { beats } = findPulse(heard.pulse);
   const seconds = (performance.now() - begun) / 1000;
@@ -154,7 +154,7 @@ function accuracy(folder: string, scratch: string): void {
 }
 
 const folders = process.argv.slice(2).filter((folder) => existsSync(folder));
-speed();
+await speed();
 const scratch = mkdtempSync(join(tmpdir(), 'listen-'));
 for (const folder of folders) accuracy(folder, scratch);
 rmSync(scratch, { recursive: true });

@@ -22,7 +22,7 @@ import { lookOfRoll } from '@cadence/core/programme/passage.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
 import { readSheet } from '@cadence/core/text/sheet.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
-import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
+import { nodeShelf } from '@cadence/node/fonts.ts';
 import { start } from '@cadence/server/start.ts';
 
 const NAMES = [

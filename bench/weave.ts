@@ -25,7 +25,7 @@ import { letterToSoundOf } from '@cadence/core/weave/letterToSound.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import { openSound } from '../packages/cli/src/sound.ts';
+import { openSound } from '@cadence/node/sound.ts';
 
 const acoustic = (name: string) => readFileSync(`packages/core/acoustic/${name}`);
 const files = { model: acoustic('english.gz'), spelling: acoustic('spelling.gz') };
@@ -214,18 +214,18 @@ async function judge(folders: readonly string[], ways: Ways): Promise<void> {
       const group = `${language}, ${background || file}`;
       for (const { part, pins } of ways(words, truth)) {
         const weaver = openWeaver(files, language);
-        weaver.hear(bands);
+        await weaver.hear(bands);
         const seconds = (time: Woven['start']) => (time === null ? null : toSeconds(time));
-        const found = weaver
-          .weave(
+        const found = (
+          await weaver.weave(
             part.map((at) => words[at] as string),
-            pins,
+            { pins },
           )
-          .map(({ start, end, confidence }) => ({
-            start: seconds(start),
-            end: seconds(end),
-            sure: start !== null && confidence >= SURE,
-          }));
+        ).map(({ start, end, confidence }) => ({
+          start: seconds(start),
+          end: seconds(end),
+          sure: start !== null && confidence >= SURE,
+        }));
         const fixed = new Set(pins.map(({ index }) => index));
         const judged = part.flatMap((at, place) => (fixed.has(at) ? [] : [[at, place] as const]));
         tallyOf(group).add(
@@ -259,8 +259,8 @@ async function strange(folder: string): Promise<void> {
     const script = join(folder, next.replace(/\.\w+$/, '.txt'));
     const words = readFileSync(script, 'utf8').split(/\s+/).filter(Boolean);
     const weaver = openWeaver(files, 'en');
-    weaver.hear((await bandsOf(join(folder, name))).bands);
-    const woven = weaver.weave(words);
+    await weaver.hear((await bandsOf(join(folder, name))).bands);
+    const woven = await weaver.weave(words);
     all += words.length;
     sure += woven.filter(({ confidence }) => confidence >= SURE).length;
   }
@@ -283,15 +283,15 @@ async function long(sound: string, script: string): Promise<void> {
   const voice = new VoiceListener(opened.sampleRate);
   for await (const channels of opened.chunks()) voice.push(channels);
   lap('listen');
-  weaver.hear(voice.finish());
+  await weaver.hear(voice.finish());
   lap('learn the room');
   const words = readFileSync(script, 'utf8').split(/\s+/).filter(Boolean);
-  const woven = weaver.weave(words);
+  const woven = await weaver.weave(words);
   lap(`weave ${String(words.length)} words`);
   const [first, last] = [woven[100], woven[129]];
   const [start, end] = [first?.start ?? null, last?.end ?? null];
   if (start === null || end === null) return;
-  weaver.weave(words.slice(100, 130), [], { start, end });
+  await weaver.weave(words.slice(100, 130), { within: { start, end } });
   lap('30 words again');
 }
 

@@ -9,7 +9,7 @@ import { fileURLToPath } from 'node:url';
 import { packHeard } from '@cadence/core/listen/heardFile.ts';
 import { Listener } from '@cadence/core/listen/listening.ts';
 import { words } from '@cadence/core/text/words.ts';
-import { wovenOn } from '@cadence/cli/weave.ts';
+import { weaveSound } from '@cadence/node/weave.ts';
 import { NARRATION } from './ferry/script.ts';
 
 const RATE = 48_000;
@@ -27,8 +27,8 @@ for (const part of ['ferry', 'slack']) {
     const samples = new Float32Array(stdout.buffer, stdout.byteOffset, stdout.length >> 2);
     const listener = new Listener(RATE);
     for (let at = 0; at < samples.length; at += 8192)
-      listener.push([samples.subarray(at, at + 8192)]);
-    writeFileSync(join(folder, `${parse(file).name}.heard`), packHeard(listener.finish()));
+      await listener.push([samples.subarray(at, at + 8192)]);
+    writeFileSync(join(folder, `${parse(file).name}.heard`), packHeard(await listener.finish()));
   }
 }
 
@@ -36,8 +36,8 @@ const tokens = NARRATION.flatMap(([phrase]) =>
   words(phrase.replace('|', '\n')).map(({ text }) => text),
 );
 const narration = fileURLToPath(new URL('./ferry/narration-hesper.opus', import.meta.url));
-const { woven } = await wovenOn(narration, 'en-GB', tokens, []);
+const { woven } = await weaveSound(narration, 'en-GB', [{ words: tokens }]);
 writeFileSync(
   fileURLToPath(new URL('./ferry/woven.json', import.meta.url)),
-  `${JSON.stringify(woven)}\n`,
+  `${JSON.stringify(woven[0])}\n`,
 );

@@ -6,7 +6,7 @@ import { hitsIn, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardF
 import { findPulse } from '@cadence/core/listen/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
-import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
+import { nodeShelf } from '@cadence/node/fonts.ts';
 import type { Edit } from '@cadence/core/programme/change.ts';
 import { apply } from '@cadence/core/programme/apply.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';

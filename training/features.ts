@@ -6,7 +6,7 @@
  */
 import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join, parse } from 'node:path';
-import { openSound } from '@cadence/cli/sound.ts';
+import { openSound } from '@cadence/node/sound.ts';
 import { Decimator } from '@cadence/core/listen/decimate.ts';
 import { mix } from '@cadence/core/listen/mix.ts';
 import { PULSE_INPUTS, PulseInputs } from '@cadence/core/listen/pulseSteps.ts';

@@ -1,7 +1,7 @@
 /** Draws the samples on Node and prints their digests. */
 import { createHash } from 'node:crypto';
 import { createCanvas, Path2D as NodePath } from '@napi-rs/canvas';
-import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
+import { nodeShelf } from '@cadence/node/fonts.ts';
 import { drawSamples } from './samples.ts';
 
 const drawn = await drawSamples(

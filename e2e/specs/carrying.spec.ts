@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
-import { openSound } from '../../packages/cli/src/sound.ts';
+import { openSound } from '@cadence/node/sound.ts';
 import { bringIn, expect, held, kept, open, SECOND, test, wavOf } from '../fixtures.ts';
 
 /** The narration of the demo, one channel, without a stretch of it, in seconds. */

@@ -8,7 +8,8 @@ import { parseRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { parseTimecode } from '@cadence/core/time/timecode.ts';
 import { add, fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { readCuePointsOf } from './cuePoints.ts';
-import { Unusable, WrongUsage } from './failure.ts';
+import { Unusable } from '@cadence/node/unusable.ts';
+import { WrongUsage } from './failure.ts';
 import { readBytes, writeWhole } from './files.ts';
 import { secondsOf } from './output.ts';
 

@@ -6,31 +6,33 @@ import { PROFILES, type ReadingProfile } from '@cadence/core/pace/profile.ts';
 import { readingOf } from '@cadence/core/pace/reading.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { languageOf } from '@cadence/core/programme/edits/proof.ts';
-import { LANGUAGES, type Cue, type Programme } from '@cadence/core/programme/programme.ts';
-import { spellerFrom, type Speller } from '@cadence/core/text/spelling.ts';
+import {
+  LANGUAGES,
+  type Cue,
+  type Language,
+  type Programme,
+} from '@cadence/core/programme/programme.ts';
+import { spellerFor } from '@cadence/node/spelling.ts';
 import { frameAfter, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { rateOf, readWords, type CaptionOptions } from './captions.ts';
-import { Unusable, WrongUsage } from './failure.ts';
+import { Unusable } from '@cadence/node/unusable.ts';
+import { WrongUsage } from './failure.ts';
 import { secondsOf } from './output.ts';
-import { readProgramme, shelfFor } from './programmeFile.ts';
+import { shelfFor } from '@cadence/node/fonts.ts';
+import { readProgramme } from './programmeFile.ts';
 
 export interface CheckOptions extends CaptionOptions {
   readonly profile?: string | undefined;
   readonly language?: string | undefined;
 }
 
-/** The words of a language; none where none is asked for. */
-async function spellerFor(language: string): Promise<Speller | undefined> {
-  if (language === 'none') return undefined;
-  const name = { 'en-GB': 'dictionary-en-gb', 'en-US': 'dictionary-en' }[language];
-  if (name === undefined)
-    throw new WrongUsage(`--language takes ${LANGUAGES.join(', ')}, not ${language}.`);
-  const { default: dictionary } = (await import(name)) as {
-    default: { readonly aff: Uint8Array; readonly dic: Uint8Array };
-  };
-  const text = (bytes: Uint8Array) => Buffer.from(bytes).toString('utf8');
-  return spellerFrom(text(dictionary.aff), text(dictionary.dic));
+/** A language that was asked for, or the one that is meant. */
+function languageAsked({ language }: CheckOptions, meant: Language): Language {
+  if (language === undefined) return meant;
+  const known = LANGUAGES.find((each) => each === language);
+  if (!known) throw new WrongUsage(`--language takes ${LANGUAGES.join(', ')}, not ${language}.`);
+  return known;
 }
 
 export function profileOf({ profile: name = 'usual' }: CheckOptions): [string, ReadingProfile] {
@@ -79,13 +81,13 @@ export async function checkCommand(file: string, options: CheckOptions): Promise
     const read = await readProgramme(file);
     const asked = options.profile === undefined ? read.facts.profile : profile;
     const programme = { ...read, facts: { ...read.facts, profile: asked } };
-    const speller = await spellerFor(options.language ?? languageOf(programme));
+    const speller = await spellerFor(languageAsked(options, languageOf(programme)));
     const findings = findingsOf(programme, await shelfFor(programme), speller);
     return { findings: findings.map((finding) => findingJson(finding, false)) };
   }
   const { programme } = await asProgramme(file, options, profile);
   // Nobody knows what language a file of captions is in.
-  const speller = await spellerFor(options.language ?? 'none');
+  const speller = await spellerFor(languageAsked(options, 'none'));
   const findings = findingsOf(programme, undefined, speller);
   return { findings: findings.map((finding) => findingJson(finding, true)) };
 }

@@ -2,7 +2,7 @@
 import { open } from 'node:fs/promises';
 import { Unreadable } from '@cadence/core/formats/captions.ts';
 import { readCuePoints } from '@cadence/core/formats/wav/readCuePoints.ts';
-import { Unusable } from './failure.ts';
+import { Unusable } from '@cadence/node/unusable.ts';
 import { pathOf } from './files.ts';
 
 /** The JSON of `read` for a WAV file. */

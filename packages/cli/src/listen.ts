@@ -1,5 +1,6 @@
 /** `listen`: what can be heard in a sound. */
-import type { Analysis, Heard } from '@cadence/core/listen/listening.ts';
+import type { Heard } from '@cadence/core/listen/listening.ts';
+import type { Analysis } from '@cadence/core/listen/loweredListener.ts';
 import { findOnsets } from '@cadence/core/listen/onsets.ts';
 import { findPulse, tempoOf } from '@cadence/core/listen/pulse.ts';
 import { swingOf } from '@cadence/core/listen/swing.ts';
@@ -9,8 +10,8 @@ import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { WrongUsage } from './failure.ts';
 import { pathOf } from './files.ts';
 import { secondsOf } from './output.ts';
-import { hear } from './hear.ts';
-import { openSound } from './sound.ts';
+import { hear } from '@cadence/node/hear.ts';
+import { openSound } from '@cadence/node/sound.ts';
 
 /** What can be asked for, and what has to be listened for to answer. */
 const answers = {

@@ -2,7 +2,8 @@
 import { parseArgs } from 'node:util';
 import { convertCommand, readCommand } from './captions.ts';
 import { checkCommand, paceReadingCommand } from './check.ts';
-import { Unusable, WrongUsage } from './failure.ts';
+import { Unusable } from '@cadence/node/unusable.ts';
+import { WrongUsage } from './failure.ts';
 import { listenCommand } from './listen.ts';
 import { paceCrawlCommand, paceRollCommand } from './pace.ts';
 import { sceneCommand, stillCommand } from './picture.ts';

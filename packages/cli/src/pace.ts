@@ -35,8 +35,9 @@ import { unitsOf } from '@cadence/core/text/leaveOut.ts';
 import { parseRate } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
-import { nodeShelf } from '@cadence/paint/nodeShelf.ts';
-import { Unusable, WrongUsage } from './failure.ts';
+import { nodeShelf } from '@cadence/node/fonts.ts';
+import { Unusable } from '@cadence/node/unusable.ts';
+import { WrongUsage } from './failure.ts';
 import { readBytes } from './files.ts';
 
 export interface PaceOptions {

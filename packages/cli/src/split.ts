@@ -6,12 +6,13 @@ import { plainText, type Line } from '@cadence/core/text/lines.ts';
 import { words } from '@cadence/core/text/words.ts';
 import { readWords } from './captions.ts';
 import { profileOf, type CheckOptions } from './check.ts';
-import { Unusable, WrongUsage } from './failure.ts';
+import { Unusable } from '@cadence/node/unusable.ts';
+import { WrongUsage } from './failure.ts';
 import { pathOf } from './files.ts';
-import { hear } from './hear.ts';
+import { hear } from '@cadence/node/hear.ts';
 import { secondsOf } from './output.ts';
-import { openSound } from './sound.ts';
-import { wovenOn } from './weave.ts';
+import { openSound } from '@cadence/node/sound.ts';
+import { weaveSound } from '@cadence/node/weave.ts';
 
 export interface SplitOptions extends CheckOptions {
   readonly strand?: string | undefined;
@@ -50,9 +51,9 @@ export async function splitCommand(
     };
   }
   const tokens = texts.flatMap((text) => words(plainText(text)).map((word) => word.text));
-  const { woven } = await wovenOn(file, options.language ?? 'en', tokens, []);
+  const { woven } = await weaveSound(pathOf(file), options.language ?? 'en', [{ words: tokens }]);
   // The lines of a lyric are those of its verses.
-  const cues = cutWoven(texts, woven, {
+  const cues = cutWoven(texts, woven[0] ?? [], {
     limits: profile,
     whole: strand === 'lyric',
   });

@@ -1,62 +1,18 @@
 /** `weave`: when each word of a script is said in a sound. */
-import { readFile } from 'node:fs/promises';
-import { fileURLToPath } from 'node:url';
 import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
-import { findPieces } from '@cadence/core/listen/speech.ts';
-import { SpeechListener } from '@cadence/core/listen/speechEvidence.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { words as wordsOf } from '@cadence/core/text/words.ts';
-import type { Range } from '@cadence/core/time/range.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
-import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import { PinsCross, type Pin, type Woven } from '@cadence/core/weave/weaver.ts';
-import { LONG, withApart } from './apart.ts';
 import { readWords, type CaptionOptions } from './captions.ts';
-import { Unusable } from './failure.ts';
+import { Unusable } from '@cadence/node/unusable.ts';
+import { weaveSound } from '@cadence/node/weave.ts';
 import { pathOf, readText } from './files.ts';
 import { secondsOf } from './output.ts';
-import { openSound } from './sound.ts';
 
 export interface WeaveOptions extends CaptionOptions {
   readonly pins?: string | undefined;
   readonly language?: string | undefined;
-}
-
-/** From so many seconds on, what two threads take of memory while they weave is worth more than the time they save. */
-const VERY_LONG = 2400;
-
-const acoustic = (name: string): Promise<Uint8Array> =>
-  readFile(fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`)));
-
-/**
- * When each word is said, and the pieces of speech in the sound; in two threads where it is long.
- *
- * @throws PinsCross
- */
-export async function wovenOn(
-  file: string,
-  language: string,
-  tokens: readonly string[],
-  pins: readonly Pin[],
-): Promise<{ woven: Woven[]; pieces: Range[] }> {
-  const sound = await openSound(pathOf(file));
-  const voice = new VoiceListener(sound.sampleRate);
-  const speech = new SpeechListener(voice.loweredRate);
-  for await (const channels of sound.chunks()) speech.push(voice.push(channels));
-  const [model, spelling] = await Promise.all([acoustic('english.gz'), acoustic('spelling.gz')]);
-  const weaver = openWeaver({ model, spelling }, language);
-  const pieces = findPieces(speech.evidence());
-  if (sound.duration < LONG) {
-    weaver.hear(voice.finish());
-    return { woven: weaver.weave(tokens, pins), pieces };
-  }
-  const woven = await withApart('weave', async (apart) => {
-    await apart.open(model);
-    await weaver.hearWith(apart, voice.finish());
-    return sound.duration < VERY_LONG ? weaver.weaveWith(apart, tokens, pins) : undefined;
-  });
-  return { woven: woven ?? weaver.weave(tokens, pins), pieces };
 }
 
 /** The words of a script: of a plain text every token, of other files those of their text. */
@@ -123,9 +79,15 @@ export async function weaveCommand(
   const tokens = await tokensOf(script, options);
   const pins = options.pins === undefined ? [] : await pinsIn(options.pins, tokens.length);
   try {
-    const { woven, pieces } = await wovenOn(file, options.language ?? 'en', tokens, pins);
+    const { woven, pieces } = await weaveSound(pathOf(file), options.language ?? 'en', [
+      { words: tokens, pins },
+    ]);
     return {
-      words: woven.map((word, index) => ({ index, text: tokens[index], ...wovenJson(word) })),
+      words: (woven[0] ?? []).map((word, index) => ({
+        index,
+        text: tokens[index],
+        ...wovenJson(word),
+      })),
       pieces: pieces.map(({ start, end }) => ({ start: secondsOf(start), end: secondsOf(end) })),
     };
   } catch (error) {

@@ -9,7 +9,7 @@ import { at25, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { linesOf, type Line } from '@cadence/core/text/lines.ts';
 import { drawScene, type Canvas2D } from './drawScene.ts';
 import { BrokenFont, Face, familyNameOf } from './face.ts';
-import { nodeShelf, shelfFiles } from './nodeShelf.ts';
+import { nodeShelf, shelfFiles } from '@cadence/node/fonts.ts';
 import { readFile } from 'node:fs/promises';
 import type { FontShelf } from './fontShelf.ts';
 import { SHELF } from './shelf.ts';

@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import type { Line } from '@cadence/core/text/lines.ts';
 import { BrokenFont } from './face.ts';
 import { FontShelf } from './fontShelf.ts';
-import { nodeShelf, shelfFiles } from './nodeShelf.ts';
+import { nodeShelf, shelfFiles } from '@cadence/node/fonts.ts';
 import { SHELF, shelfPath, STYLE_FAMILIES } from './shelf.ts';
 
 const shelf = nodeShelf();

@@ -2,7 +2,7 @@
 import { copyFile, mkdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { shelfFiles } from '@cadence/paint/nodeShelf.ts';
+import { shelfFiles } from '@cadence/node/fonts.ts';
 
 const target = fileURLToPath(new URL('../public/fonts/', import.meta.url));
 for (const [path, file] of shelfFiles()) {

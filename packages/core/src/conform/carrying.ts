@@ -27,15 +27,15 @@ const POINT = 10;
 /**
  * What of the old sound is in the new one, in the order of the old; what is missing was not found.
  *
- * @param told  is given now and then how far it has come, from 0 to 1
+ * @param onProgress  is given now and then how far it has come, from 0 to 1
  */
 export function carrying(
   old: Bands,
   fresh: Bands,
-  told: (share: number) => void = () => undefined,
+  onProgress: (share: number) => void = () => undefined,
 ): Carried[] {
   const same = samePieces(old, fresh);
-  told(0.6);
+  onProgress(0.6);
   const carried = same.map((piece): Carried => {
     const shift = shiftInSeconds(old, fresh, piece);
     const from = Math.max(0, timeOf(old, piece.from));
@@ -60,7 +60,7 @@ export function carrying(
       );
     return path ? alongPath(path, old, fresh) : [];
   });
-  told(1);
+  onProgress(1);
   return [...carried, ...again].sort((a, b) => a.from - b.from);
 }
 

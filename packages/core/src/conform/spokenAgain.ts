@@ -138,10 +138,10 @@ export function spokenAgain(
   const b = standardised(fresh.cepstra, fresh.from, fresh.to);
   const stride = Math.max(4, Math.ceil(Math.sqrt((n * m) / MOST)));
   const [roughA, roughB] = [coarser(a, stride), coarser(b, stride)];
-  const rough = warp(roughA, roughB, () => [0, roughB.length / ROWS]);
-  if (!rough) return undefined;
+  const coarse = warp(roughA, roughB, () => [0, roughB.length / ROWS]);
+  if (!coarse) return undefined;
   const near = Array.from({ length: n }, (): [number, number] => [m, 0]);
-  for (const [i, j] of rough.path)
+  for (const [i, j] of coarse.path)
     for (let at = i * stride; at < Math.min(n, (i + 1) * stride); at++) {
       const range = near[at] as [number, number];
       range[0] = Math.min(range[0], Math.max(0, j * stride - BESIDE));

@@ -107,11 +107,11 @@ export class Losses {
 }
 
 /** Told how much of a file has been read, from 0 to 1. */
-export type Told = (share: number) => void;
+export type OnProgress = (share: number) => void;
 
 /** Tells every so many steps of so many how far they are; nothing where nobody asks. */
 export const telling =
-  (told: Told | undefined, count: number, every: number) =>
+  (onProgress: OnProgress | undefined, count: number, every: number) =>
   (at: number): void => {
-    if (told && at % every === 0) told(at / count);
+    if (onProgress && at % every === 0) onProgress(at / count);
   };

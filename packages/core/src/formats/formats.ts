@@ -1,7 +1,7 @@
 /** The formats of captions, which are read and written. */
 import type { FrameRate } from '../time/frameRate.ts';
 import type { Ticks } from '../time/ticks.ts';
-import type { Caption, Captions, Lost, Target, Told, Written } from './captions.ts';
+import type { Caption, Captions, Lost, Target, OnProgress, Written } from './captions.ts';
 import { readCsv } from './csv/read.ts';
 import { writeCsv } from './csv/write.ts';
 import { readLrc } from './lrc/read.ts';
@@ -25,7 +25,7 @@ export interface Clock {
   /** The timecode of the programme's first frame, instead of what the file says. */
   readonly start?: Ticks;
   /** Told now and then how much of a long file has been read. */
-  readonly told?: Told;
+  readonly onProgress?: OnProgress;
 }
 
 export interface WrittenFile {
@@ -61,16 +61,25 @@ const asFile =
 
 /** How each format is read, where it is, and written. */
 const ways: Readonly<Record<FormatName, Pick<Format, 'read' | 'write'>>> = {
-  srt: { read: text((source, { told }) => readSrt(source, told)), write: asFile(writeSrt) },
-  vtt: { read: text((source, { told }) => readVtt(source, told)), write: asFile(writeVtt) },
+  srt: {
+    read: text((source, { onProgress }) => readSrt(source, onProgress)),
+    write: asFile(writeSrt),
+  },
+  vtt: {
+    read: text((source, { onProgress }) => readVtt(source, onProgress)),
+    write: asFile(writeVtt),
+  },
   ttml: {
-    read: text((source, { frameRate, told }) =>
-      readTtml(source, frameRate && frameRate.num / frameRate.den, told),
+    read: text((source, { frameRate, onProgress }) =>
+      readTtml(source, frameRate && frameRate.num / frameRate.den, onProgress),
     ),
     write: asFile(writeTtml),
   },
   stl: {
-    read: { from: 'bytes', captions: (bytes, { start, told }) => readStl(bytes, start, told) },
+    read: {
+      from: 'bytes',
+      captions: (bytes, { start, onProgress }) => readStl(bytes, start, onProgress),
+    },
     write: (captions, target) => {
       const { bytes: content, lost } = writeStl(captions, target);
       return { content, lost };

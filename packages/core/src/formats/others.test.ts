@@ -226,7 +226,7 @@ describe('reading a long file', () => {
     const bytes = typeof content === 'string' ? latin(content) : content;
     const shares: number[] = [];
     const { captions } = await readFile(bytes, `long.${name}`, {
-      told: (share) => shares.push(share),
+      onProgress: (share) => shares.push(share),
     });
     expect(captions).toHaveLength(12_000);
     expect(shares.length).toBeGreaterThan(1);

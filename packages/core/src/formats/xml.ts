@@ -5,7 +5,7 @@
  * stays in the text as it is written. What is not well-formed is read as far as it goes.
  */
 import { SaxesParser } from 'saxes';
-import { Unreadable, type Told, type Warning } from './captions.ts';
+import { Unreadable, type OnProgress, type Warning } from './captions.ts';
 
 export interface XmlElement {
   /** Without its prefix. */
@@ -37,7 +37,10 @@ const A_PART = 1_000_000;
 class TooDamaged extends Error {}
 
 /** @throws Unreadable where there is no element at all, or they stand too deep in each other */
-export function readXml(text: string, told?: Told): { root: XmlElement; warnings: Warning[] } {
+export function readXml(
+  text: string,
+  onProgress?: OnProgress,
+): { root: XmlElement; warnings: Warning[] } {
   const parser = new SaxesParser({ xmlns: true, position: true });
   const warnings: Warning[] = [];
   const open: (XmlElement & { readonly children: XmlNode[] })[] = [];
@@ -93,7 +96,7 @@ export function readXml(text: string, told?: Told): { root: XmlElement; warnings
   try {
     const source = text.replace(/^\uFEFF/, '');
     for (let at = 0; at < source.length; at += A_PART) {
-      told?.(at / source.length);
+      onProgress?.(at / source.length);
       parser.write(source.slice(at, at + A_PART));
     }
     parser.close();

@@ -1,5 +1,5 @@
 /**
- * Bars and their metre from a network's opinion at each beat.
+ * Bars and their metre from a network's activation at each beat.
  *
  * A hidden Markov model over the beats whose states are a metre and a place in its bar, solved by the
  * Viterbi algorithm (the second stage of Böck, Krebs and Widmer, "Joint beat and downbeat tracking with
@@ -17,11 +17,11 @@ const LEAST = 0.02;
 const MIDDLE = 0.7;
 
 /**
- * @param opinion  between 0 and 1 that a bar begins at this beat
+ * @param activation  between 0 and 1 that a bar begins at this beat
  * @returns        for each beat its place in the bar, from 0, and the beats of that bar
  */
 export function decodeBars(
-  opinion: readonly number[],
+  activation: readonly number[],
   lengths: readonly number[] = BAR_LENGTHS,
 ): { place: number; length: number }[] {
   const states = lengths.flatMap((length) =>
@@ -32,7 +32,7 @@ export function decodeBars(
   const starts = lengths.map((length) => indexOf(length, 0));
   let score = states.map(() => -Math.log(states.length));
   const came: number[][] = [];
-  opinion.forEach((raw, beat) => {
+  activation.forEach((raw, beat) => {
     const value = Math.min(1 - LEAST, Math.max(LEAST, raw));
     const from: number[] = [];
     const next = states.map(({ place, length }, state) => {
@@ -56,7 +56,7 @@ export function decodeBars(
   });
   let state = score.indexOf(Math.max(...score));
   const found: { place: number; length: number }[] = [];
-  for (let beat = opinion.length - 1; beat >= 0; beat--) {
+  for (let beat = activation.length - 1; beat >= 0; beat--) {
     found.push(states[state] as { place: number; length: number });
     state = came[beat]?.[state] as number;
   }

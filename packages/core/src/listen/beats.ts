@@ -1,10 +1,10 @@
 /**
- * Beats from a network's opinion of every 20 ms.
+ * Beats from a network's activation in every 20 ms.
  *
  * A hidden Markov model whose states are a tempo and a place within the beat, with one state for each
  * step that the beat lasts (Krebs, Böck and Widmer, "An efficient state-space model for joint tempo and
  * meter tracking", ISMIR 2015), solved by the Viterbi algorithm: tempo changes only at a beat, the less
- * likely the greater the change. The observation is the opinion "here is a beat" in the first of
+ * likely the greater the change. The observation is the activation "here is a beat" in the first of
  * {@link LAMBDA} parts of the beat and its complement, shared out, in the rest.
  */
 import { STEPS_A_SECOND } from './steps.ts';
@@ -39,10 +39,10 @@ class Sums {
 }
 
 /**
- * @param opinion  between 0 and 1 that a beat is here, one a step of 20 ms
+ * @param activation  between 0 and 1 that a beat is here, one a step of 20 ms
  * @returns        the step of each beat, in order
  */
-export function decodeBeats(opinion: Float32Array): number[] {
+export function decodeBeats(activation: Float32Array): number[] {
   const shortest = Math.max(2, Math.floor((STEPS_A_SECOND * 60) / FASTEST));
   const longest = Math.ceil((STEPS_A_SECOND * 60) / SLOWEST);
   const tempi = longest - shortest + 1;
@@ -55,11 +55,11 @@ export function decodeBeats(opinion: Float32Array): number[] {
     Math.max(0, Math.min(tempi - 1, Math.round(share * (shortest + tempo)) - shortest));
   const slowestFrom = Int32Array.from({ length: tempi }, (_, at) => near(at, 1 - WIDEST));
   const fastestFrom = Int32Array.from({ length: tempi }, (_, at) => near(at, 1 + WIDEST));
-  const [beats, others] = [new Sums(opinion.length), new Sums(opinion.length)];
+  const [beats, others] = [new Sums(activation.length), new Sums(activation.length)];
   // Within a beat there is one way only, so that it is enough to know how good each beat began: here by step,
   // of which the last `longest` are held, and tempo.
   const began = new Float64Array(longest * tempi);
-  const came = new Uint8Array(opinion.length * tempi);
+  const came = new Uint8Array(activation.length * tempi);
   /** How good it is to be in a beat that began at a step, after another. */
   const within = (tempo: number, from: number, step: number): number => {
     const turn = from + (onBeat[tempo] as number);
@@ -68,8 +68,8 @@ export function decodeBeats(opinion: Float32Array): number[] {
     return start + beats.between(from, cut) + others.between(cut, step + 1);
   };
   const ended = new Float64Array(tempi);
-  for (let step = 0; step < opinion.length; step++) {
-    const value = Math.min(1 - LEAST, Math.max(LEAST, opinion[step] as number));
+  for (let step = 0; step < activation.length; step++) {
+    const value = Math.min(1 - LEAST, Math.max(LEAST, activation[step] as number));
     beats.set(step, Math.log(value));
     others.set(step, Math.log((1 - value) / (LAMBDA - 1)));
     for (let tempo = 0; tempo < tempi; tempo++)
@@ -88,8 +88,8 @@ export function decodeBeats(opinion: Float32Array): number[] {
   }
   let [best, tempo, start] = [-Infinity, 0, -1];
   for (let at = 0; at < tempi; at++)
-    for (let from = opinion.length - 1; from >= opinion.length - shortest - at; from--) {
-      const whole = within(at, from, opinion.length - 1);
+    for (let from = activation.length - 1; from >= activation.length - shortest - at; from--) {
+      const whole = within(at, from, activation.length - 1);
       if (whole > best) [best, tempo, start] = [whole, at, from];
     }
   return walkBack(came, tempi, shortest, tempo, start);

@@ -10,7 +10,7 @@ function heardOf(count: number, hits: number): Heard {
   return {
     peaks: peaksOf(Int8Array.from({ length: 2 * count }, (_, at) => (at % 2 ? 1 : -1) * (at % 90))),
     speech: { voice: bytes(count, 7), firstMiddle: 0.0128 },
-    pulse: { opinions: bytes(3 * count, 11), onsets: bytes(2 * count, 3), firstMiddle: 0.032 },
+    pulse: { activations: bytes(3 * count, 11), onsets: bytes(2 * count, 3), firstMiddle: 0.032 },
     // Figures that a 32-bit float holds exactly.
     hits: Array.from({ length: hits }, (_, at) => ({
       start: at + 0.5,

@@ -3,7 +3,7 @@
  *
  * Layout: `WCL3`, the length of a description in JSON as a 32-bit little-endian number, the description
  * (figures, and how long each array is), then the arrays one after another: finest peaks in pairs, the
- * evidence of speech, opinions and onset strength of the pulse, loudness, and hits as 32-bit
+ * evidence of speech, activations and onset strength of the pulse, loudness, and hits as 32-bit
  * floats in fours.
  */
 import type { FoundHit } from './hits.ts';
@@ -37,7 +37,7 @@ export function packHeard({ peaks, speech, pulse, hits, hitShare, level }: Heard
   const arrays = [
     bytesOf(peaks.levels[0]?.pairs ?? new Int8Array(0)),
     speech.voice,
-    pulse.opinions,
+    pulse.activations,
     pulse.onsets,
     level.momentary,
     bytesOf(
@@ -54,16 +54,16 @@ export function packHeard({ peaks, speech, pulse, hits, hitShare, level }: Heard
     pulseMiddle: pulse.firstMiddle,
     hitShare,
   };
-  const told = JSON.stringify(description);
-  const total = arrays.reduce((sum, { length }) => sum + length, 8 + told.length);
+  const header = JSON.stringify(description);
+  const total = arrays.reduce((sum, { length }) => sum + length, 8 + header.length);
   const bytes = new Uint8Array(total);
   const put = (text: string, from: number) => {
     for (let at = 0; at < text.length; at++) bytes[from + at] = text.charCodeAt(at);
   };
   put(MAGIC, 0);
-  new DataView(bytes.buffer).setUint32(4, told.length, true);
-  put(told, 8);
-  let from = 8 + told.length;
+  new DataView(bytes.buffer).setUint32(4, header.length, true);
+  put(header, 8);
+  let from = 8 + header.length;
   for (const array of arrays) {
     bytes.set(array, from);
     from += array.length;
@@ -72,9 +72,9 @@ export function packHeard({ peaks, speech, pulse, hits, hitShare, level }: Heard
 }
 
 /** The description, where it is one and all its lengths are. */
-function described(told: string): Description | undefined {
+function described(header: string): Description | undefined {
   try {
-    const description = JSON.parse(told) as Partial<Description> | null;
+    const description = JSON.parse(header) as Partial<Description> | null;
     const whole = description?.lengths?.every((length) => Number.isInteger(length) && length >= 0);
     return whole ? (description as Description) : undefined;
   } catch {
@@ -86,17 +86,17 @@ function described(told: string): Description | undefined {
 export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
   const text = (from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
   if (bytes.length < 8 || text(0, 4) !== MAGIC) return undefined;
-  const told = new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true);
-  if (told > 10_000 || 8 + told > bytes.length) return undefined;
-  const description = described(text(8, 8 + told));
+  const headerLength = new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true);
+  if (headerLength > 10_000 || 8 + headerLength > bytes.length) return undefined;
+  const description = described(text(8, 8 + headerLength));
   if (!description) return undefined;
-  let from = 8 + told;
+  let from = 8 + headerLength;
   const arrays = description.lengths.map(
     (length) => new Uint8Array(bytes.subarray(from, (from += length))),
   );
   if (from !== bytes.length || arrays.length !== ARRAYS) return undefined;
   if ((arrays.at(-1)?.length ?? 0) % (4 * HIT_FIGURES) !== 0) return undefined;
-  const [peaks, voice, opinions, onsets, momentary, hits] = arrays as [
+  const [peaks, voice, activations, onsets, momentary, hits] = arrays as [
     Uint8Array<ArrayBuffer>,
     Uint8Array,
     Uint8Array,
@@ -108,7 +108,7 @@ export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
   return {
     peaks: peaksOf(new Int8Array(peaks.buffer)),
     speech: { voice, firstMiddle: speechMiddle },
-    pulse: { opinions, onsets, firstMiddle: pulseMiddle },
+    pulse: { activations, onsets, firstMiddle: pulseMiddle },
     hitFigures: new Float32Array(hits.buffer),
     hitShare: description.hitShare,
     level: { integratedLufs, truePeakDb, momentary },

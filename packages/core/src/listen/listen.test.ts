@@ -1,7 +1,7 @@
 import { toSeconds } from '../time/ticks.ts';
 import { Decimator } from './decimate.ts';
 import { packHeard, unpackHeard } from './heardFile.ts';
-import { Listener } from './listening.ts';
+import { Listener, type Heard } from './listening.ts';
 import { LoudnessMeter, silenceIn } from './loudness.ts';
 import { outline, PEAKS_A_SECOND } from './peaks.ts';
 import { DEFAULT_SPEECH, findPieces } from './speech.ts';
@@ -80,10 +80,13 @@ describe('pieces of speech', () => {
 describe('what was heard', () => {
   const tone = (at: number) => (at >= 48_000 && at < 96_000 ? 0.4 * Math.sin(at / 17) : 0);
   const sound = Float32Array.from({ length: 4 * 48_000 }, (_, at) => tone(at));
-  const listener = new Listener(48_000);
-  listener.push([sound.subarray(0, 100_001)]);
-  listener.push([sound.subarray(100_001)]);
-  const heard = listener.finish();
+  let heard: Heard;
+  beforeAll(async () => {
+    const listener = new Listener(48_000);
+    await listener.push([sound.subarray(0, 100_001)]);
+    await listener.push([sound.subarray(100_001)]);
+    heard = await listener.finish();
+  });
 
   it('outlines the sound at any width', () => {
     expect(heard.peaks.levels[0]?.pairs).toHaveLength(2 * 4 * PEAKS_A_SECOND);

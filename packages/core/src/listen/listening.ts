@@ -5,27 +5,16 @@
  * listener and is forgotten.
  */
 import { Decimator } from './decimate.ts';
-import { HitLevelListener } from './hitLevels.ts';
-import { findHits, shareInHits, type FoundHit } from './hits.ts';
+import { HELPED, type ListenHelper, type Remote } from './helper.ts';
 import { LoudnessMeter, type Level } from './loudness.ts';
+import { ANALYSES, LoweredListener, type Analysis, type HeardLowered } from './loweredListener.ts';
 import { mix } from './mix.ts';
 import { PeakBuilder, type Peaks } from './peaks.ts';
-import { PulseListener, type PulseEvidence } from './pulseEvidence.ts';
-import { SpeechListener, type SpeechEvidence } from './speechEvidence.ts';
 
-export interface Heard {
+export interface Heard extends HeardLowered {
   readonly peaks: Peaks;
-  readonly speech: SpeechEvidence;
-  readonly pulse: PulseEvidence;
-  readonly hits: readonly FoundHit[];
-  /** The share of the energy that lies in the hits. */
-  readonly hitShare: number;
   readonly level: Level;
 }
-
-/** What to listen for besides outline and level. */
-export type Analysis = 'speech' | 'pulse' | 'hits';
-export const ANALYSES: readonly Analysis[] = ['speech', 'pulse', 'hits'];
 
 /**
  * Samples of which each is a number: one that is not, as damaged files of floating-point sound have,
@@ -37,94 +26,94 @@ function undamaged(samples: Float32Array): Float32Array {
   return sum === 0 ? samples : samples.map((sample) => (Number.isFinite(sample) ? sample : 0));
 }
 
-/** What is heard in the sound at its lowered rate. */
-export type HeardLowered = Pick<Heard, 'speech' | 'pulse' | 'hits' | 'hitShare'>;
-
-/** Listens to sound whose rate was lowered to about 16 kHz. */
-export class LoweredListener {
-  readonly #speech: SpeechListener;
-  readonly #pulse: PulseListener;
-  readonly #hits: HitLevelListener;
-  readonly #wanted: ReadonlySet<Analysis>;
-
-  /**
-   * @param rate    of the sound, in samples a second
-   * @param wanted  what to listen for; the evidence of all else stays empty
-   */
-  constructor(rate: number, wanted: readonly Analysis[]) {
-    this.#speech = new SpeechListener(rate);
-    this.#pulse = new PulseListener(rate);
-    this.#hits = new HitLevelListener(rate);
-    this.#wanted = new Set(wanted);
-  }
-
-  /** @param samples  one channel, full scale ±1 */
-  push(samples: Float32Array): void {
-    if (this.#wanted.has('speech')) this.#speech.push(samples);
-    if (this.#wanted.has('pulse')) this.#pulse.push(samples);
-    if (this.#wanted.has('hits')) this.#hits.push(samples);
-  }
-
-  /** Call once, when all sound has been pushed. */
-  finish(): HeardLowered {
-    const levels = this.#hits.levels();
-    const hits = findHits(levels);
-    return {
-      speech: this.#speech.evidence(),
-      pulse: this.#pulse.evidence(),
-      hits,
-      hitShare: shareInHits(levels, hits),
-    };
-  }
-}
-
-/** Listens for everything at once while sound is pushed through it. */
+/** Listens for everything at once while sound is pushed through it; with a helper thread, half of it there. */
 export class Listener {
   readonly peaks: PeakBuilder;
   readonly #decimator: Decimator;
   readonly #lowered: LoweredListener;
   readonly #level: LoudnessMeter;
-  readonly #alsoTo: (lowered: Float32Array) => void;
+  readonly #helped: Helped | undefined;
 
   /**
    * @param sampleRate  of the sound, in samples a second
    * @param wanted      what to listen for; the evidence of all else stays empty
-   * @param alsoTo      is given the sound at {@link loweredRate} too
+   * @param helper      a thread that takes its part
    */
   constructor(
     sampleRate: number,
     wanted: readonly Analysis[] = ANALYSES,
-    alsoTo: (lowered: Float32Array) => void = () => undefined,
+    helper?: Remote<ListenHelper>,
   ) {
     this.peaks = new PeakBuilder(sampleRate);
     this.#decimator = new Decimator(sampleRate);
-    this.#lowered = new LoweredListener(this.#decimator.rate, wanted);
     this.#level = new LoudnessMeter(sampleRate);
-    this.#alsoTo = alsoTo;
+    const { rate } = this.#decimator;
+    const there = helper ? wanted.filter((analysis) => HELPED.includes(analysis)) : [];
+    const here = wanted.filter((analysis) => !there.includes(analysis));
+    this.#lowered = new LoweredListener(rate, here);
+    this.#helped = helper && there.length > 0 ? new Helped(helper, rate, there) : undefined;
   }
 
-  /** The rate that all but outline and level listen at, in samples a second, about 16 kHz. */
-  get loweredRate(): number {
-    return this.#decimator.rate;
-  }
-
-  /** @param given  one array a channel, all of one length, full scale ±1 */
-  push(given: readonly Float32Array[]): void {
+  /**
+   * Resolves when more is wanted: a helper never lags far behind.
+   *
+   * @param given  one array a channel, all of one length, full scale ±1
+   */
+  async push(given: readonly Float32Array[]): Promise<void> {
     const channels = given.map(undamaged);
     const mono = mix(channels);
     this.peaks.push(mono);
     this.#level.push(channels);
     const lowered = this.#decimator.push(mono);
-    this.#alsoTo(lowered);
     this.#lowered.push(lowered);
+    await this.#helped?.push(lowered);
   }
 
   /** Call once, when all sound has been pushed. */
-  finish(): Heard {
-    return {
+  async finish(): Promise<Heard> {
+    const there = this.#helped?.finish();
+    const heard = {
       peaks: this.peaks.finish(),
       ...this.#lowered.finish(),
       level: this.#level.level(),
     };
+    const { pulse, hits, hitShare } = (await there) ?? heard;
+    return { ...heard, pulse, hits, hitShare };
+  }
+}
+
+/** Samples that are sent at once, two seconds, and how many such blocks may lie unheard. */
+const BLOCK = 32_000;
+const AHEAD = 8;
+
+/** What goes to a helper, and waits for it. */
+class Helped {
+  readonly #helper: Remote<ListenHelper>;
+  #block = new Float32Array(BLOCK);
+  #filled = 0;
+  /** The answers that are waited for, oldest first. */
+  readonly #unheard: PromiseLike<void>[];
+
+  constructor(helper: Remote<ListenHelper>, rate: number, wanted: readonly Analysis[]) {
+    this.#helper = helper;
+    this.#unheard = [helper.begin(rate, wanted)];
+  }
+
+  async push(lowered: Float32Array): Promise<void> {
+    for (let at = 0; at < lowered.length;) {
+      const part = lowered.subarray(at, at + BLOCK - this.#filled);
+      this.#block.set(part, this.#filled);
+      this.#filled += part.length;
+      at += part.length;
+      if (this.#filled < BLOCK) break;
+      this.#unheard.push(this.#helper.push(this.#block));
+      [this.#block, this.#filled] = [new Float32Array(BLOCK), 0];
+    }
+    while (this.#unheard.length > AHEAD) await this.#unheard.shift();
+  }
+
+  finish(): Promise<HeardLowered | undefined> {
+    this.#unheard.push(this.#helper.push(this.#block.slice(0, this.#filled)));
+    return Promise.all(this.#unheard).then(() => this.#helper.finish());
   }
 }

@@ -101,17 +101,17 @@ describe('the pulse', () => {
     expect(hear(samples, 44_100, 999)).toEqual(hear(samples, 44_100, 60_000));
   });
 
-  it('is not listened for when it is not wanted', () => {
+  it('is not listened for when it is not wanted', async () => {
     const listener = new Listener(16_000, ['hits']);
-    listener.push([drumKit(16_000, { seconds: 2, bpm: 120, beats: 4 }).samples]);
-    const heard = listener.finish();
-    expect([heard.pulse.opinions.length, heard.speech.voice.length]).toEqual([0, 0]);
+    await listener.push([drumKit(16_000, { seconds: 2, bpm: 120, beats: 4 }).samples]);
+    const heard = await listener.finish();
+    expect([heard.pulse.activations.length, heard.speech.voice.length]).toEqual([0, 0]);
     expect(heard.hits.length).toBeGreaterThan(2);
   });
 });
 
 describe('decoding', () => {
-  const opinion = (times: readonly number[], seconds: number, sure = 0.9) => {
+  const activation = (times: readonly number[], seconds: number, sure = 0.9) => {
     const steps = new Float32Array(seconds * STEPS_A_SECOND).fill(0.02);
     for (const at of times) steps[Math.round(at * STEPS_A_SECOND)] = sure;
     return steps;
@@ -120,30 +120,32 @@ describe('decoding', () => {
   it('goes on through a beat that is not heard', () => {
     const times = Array.from({ length: 20 }, (_, at) => 0.3 + at * 0.5);
     const heard = times.filter((_, at) => at !== 7 && at !== 8);
-    const found = decodeBeats(opinion(heard, 10.5)).map((step) => step / STEPS_A_SECOND);
+    const found = decodeBeats(activation(heard, 10.5)).map((step) => step / STEPS_A_SECOND);
     expect(share(found, times.slice(1))).toBe(1);
   });
 
   it('follows a change of tempo', () => {
     const times = [0.2];
     for (let at = 0; at < 30; at++) times.push((times.at(-1) ?? 0) + (at < 14 ? 0.6 : 0.42));
-    const found = decodeBeats(opinion(times, 15)).map((step) => step / STEPS_A_SECOND);
+    const found = decodeBeats(activation(times, 15)).map((step) => step / STEPS_A_SECOND);
     expect(share(found, times.slice(1, -1))).toBeGreaterThan(0.95);
   });
 
   it('counts bars from an upbeat on, over an accent that misleads', () => {
-    const opinions: number[] = Array.from({ length: 25 }, (_, at) => (at % 4 === 2 ? 0.8 : 0.05));
-    opinions[11] = 0.6;
-    const places = decodeBars(opinions);
+    const activations: number[] = Array.from({ length: 25 }, (_, at) =>
+      at % 4 === 2 ? 0.8 : 0.05,
+    );
+    activations[11] = 0.6;
+    const places = decodeBars(activations);
     expect(places.every(({ length }) => length === 4)).toBe(true);
     expect(places.slice(0, 4).map(({ place }) => place)).toEqual([2, 3, 0, 1]);
   });
 
   it('goes on to another metre where it changes for long', () => {
-    const opinions = Array.from({ length: 72 }, (_, at) =>
+    const activations = Array.from({ length: 72 }, (_, at) =>
       at < 36 ? (at % 3 === 0 ? 0.9 : 0.03) : at % 4 === 0 ? 0.9 : 0.03,
     );
-    const lengths = decodeBars(opinions).map(({ length }) => length);
+    const lengths = decodeBars(activations).map(({ length }) => length);
     expect([lengths[10], lengths[60]]).toEqual([3, 4]);
   });
 });

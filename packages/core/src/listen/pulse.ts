@@ -1,9 +1,9 @@
 /**
  * The pulse of music: tempo over time, beats, bars and their metre.
  *
- * A network's opinions (`pulseEvidence.ts`) are decoded into beats (`beats.ts`) and bars (`bars.ts`);
- * each beat is then put on the peak of the opinion about it and, where the beats around it keep an even
- * pace, on the line through them. Stretches in which the opinions stay low have no pulse.
+ * A network's activations (`pulseEvidence.ts`) are decoded into beats (`beats.ts`) and bars (`bars.ts`);
+ * each beat is then put on the peak of the activation about it and, where the beats around it keep an even
+ * pace, on the line through them. Stretches in which the activations stay low have no pulse.
  */
 import { decodeBars } from './bars.ts';
 import { decodeBeats } from './beats.ts';
@@ -29,8 +29,8 @@ export interface FoundPulse {
   readonly confidence: number;
 }
 
-const OPINIONS = 3;
-/** Mean opinion over some beats under which there is no pulse. */
+const ACTIVATIONS = 3;
+/** Mean activation over some beats under which there is no pulse. */
 const LEAST_CONFIDENCE = 0.3;
 /** Beats to either side over which confidence is averaged. */
 const ABOUT = 4;
@@ -39,22 +39,22 @@ const HALF_STEP = 0.005;
 /** A pulse of fewer beats is none. */
 const FEWEST = 6;
 
-/** One of the opinions, 0 to 1, by step. */
-function opinion({ opinions }: PulseEvidence, which: number): Float32Array {
-  const of = new Float32Array(Math.floor(opinions.length / OPINIONS));
+/** One of the activations, 0 to 1, by step. */
+function activation({ activations }: PulseEvidence, which: number): Float32Array {
+  const of = new Float32Array(Math.floor(activations.length / ACTIVATIONS));
   for (let step = 0; step < of.length; step++)
-    of[step] = (opinions[step * OPINIONS + which] as number) / 255;
+    of[step] = (activations[step * ACTIVATIONS + which] as number) / 255;
   return of;
 }
 
-/** The highest opinion within two steps. */
+/** The highest activation within two steps. */
 function near(of: Float32Array, step: number): number {
   let best = 0;
   for (let off = -2; off <= 2; off++) best = Math.max(best, of[step + off] ?? 0);
   return best;
 }
 
-/** The mean opinion over the beats around each, from 0 to 1. */
+/** The mean activation over the beats around each, from 0 to 1. */
 function confidenceAt(beat: Float32Array, steps: readonly number[]): number[] {
   const sums = new Float64Array(steps.length + 1);
   steps.forEach((step, at) => (sums[at + 1] = (sums[at] as number) + near(beat, step)));
@@ -74,11 +74,11 @@ export function sureOf(evidence: PulseEvidence, times: readonly number[]): numbe
   const steps = times.map((at) =>
     Math.round((at - evidence.firstMiddle - HALF_STEP) * STEPS_A_SECOND),
   );
-  return confidenceAt(opinion(evidence, 0), steps);
+  return confidenceAt(activation(evidence, 0), steps);
 }
 
 export function findPulse(evidence: PulseEvidence): FoundPulse {
-  const [beat, bar, threes] = [0, 1, 2].map((which) => opinion(evidence, which)) as [
+  const [beat, bar, threes] = [0, 1, 2].map((which) => activation(evidence, which)) as [
     Float32Array,
     Float32Array,
     Float32Array,
@@ -113,12 +113,12 @@ export function findPulse(evidence: PulseEvidence): FoundPulse {
   };
 }
 
-/** Mean opinion over a stretch from which on its beats divide in three. */
+/** Mean activation over a stretch from which on its beats divide in three. */
 const LEAST_THREES = 0.4;
 
-function dividesInThree(opinion: Float32Array): boolean {
-  const sum = opinion.reduce((total, value) => total + value, 0);
-  return sum > LEAST_THREES * opinion.length;
+function dividesInThree(activation: Float32Array): boolean {
+  const sum = activation.reduce((total, value) => total + value, 0);
+  return sum > LEAST_THREES * activation.length;
 }
 
 function metreOf(length: number, inThrees: boolean): Metre {
@@ -148,7 +148,7 @@ function runsOf(steps: readonly number[], confidence: readonly number[]): number
   return runs.filter(({ length }) => length >= FEWEST);
 }
 
-/** The peak of the opinion about a step, in seconds. */
+/** The peak of the activation about a step, in seconds. */
 function timeOf({ firstMiddle }: PulseEvidence, beat: Float32Array, step: number): number {
   let top = step;
   for (let off = -2; off <= 2; off++)

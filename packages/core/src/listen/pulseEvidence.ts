@@ -1,4 +1,4 @@
-/** What the pulse is found from: a network's opinions, and how strongly something begins. */
+/** What the pulse is found from: a network's activations, and how strongly something begins. */
 import { GrowingBytes } from './growing.ts';
 import { ONSET_STEP } from './onsets.ts';
 import { PulseInputs } from './pulseSteps.ts';
@@ -8,7 +8,7 @@ import { StepJudge } from './steps.ts';
 /** Kept of a sound, so that its pulse can be found again: three bytes every 20 ms, one every 10 ms. */
 export interface PulseEvidence {
   /** Opinions, 0 to 255, a step: here is a beat; here a bar begins; the beat divides in three. */
-  readonly opinions: Uint8Array;
+  readonly activations: Uint8Array;
   /** How strongly something begins, in steps of `ONSET_STEP`, one every 10 ms. */
   readonly onsets: Uint8Array;
   /** Time of the first onset strength, in seconds. */
@@ -38,7 +38,7 @@ export class PulseListener {
   /** Call once, when all sound has been pushed. */
   evidence(): PulseEvidence {
     return {
-      opinions: this.#judge.end(),
+      activations: this.#judge.end(),
       onsets: this.#onsets.all(),
       firstMiddle: this.#inputs.firstMiddle,
     };

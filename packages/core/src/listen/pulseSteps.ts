@@ -1,4 +1,4 @@
-/** What the pulse is found from: opinions on every 20 ms, and how strongly something begins every 10 ms. */
+/** What the pulse is found from: activations on every 20 ms, and how strongly something begins every 10 ms. */
 import { MUSIC_BANDS, MusicBands } from './musicBands.ts';
 
 /** Inputs of a step: the mean level of every band over it, then how much of each is new. */

@@ -1,8 +1,8 @@
 /**
  * Pieces of speech between pauses.
  *
- * The evidence of a frame is a network's opinion that somebody speaks (`speechEvidence.ts`). Pieces are found
- * by two thresholds with hysteresis, and their edges lie where the opinion passes the lower one, to a part of a
+ * The evidence of a frame is a network's activation that somebody speaks (`speechEvidence.ts`). Pieces are found
+ * by two thresholds with hysteresis, and their edges lie where the activation passes the lower one, to a part of a
  * frame; what stands clear of the background right at an edge is kept, so that weak word ends are not eaten.
  */
 import type { Range } from '../time/range.ts';

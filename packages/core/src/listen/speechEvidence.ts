@@ -1,5 +1,5 @@
 /**
- * What speech is found from: a network's opinion of every 10 ms.
+ * What speech is found from: a network's activation in every 10 ms.
  *
  * The network hears the levels of the speech bands over two and a half seconds. It was taught on made-up
  * speech between pauses, over room tone, hiss, hum, traffic and music (`training/README.md`).
@@ -10,7 +10,7 @@ import { VOICE_WEIGHTS } from './voiceWeights.ts';
 
 /** What finding pieces needs of a recording: a byte for every 10 ms. */
 export interface SpeechEvidence {
-  /** The opinion that this is speech, 0 to 255, one a frame. */
+  /** The activation that this is speech, 0 to 255, one a frame. */
   readonly voice: Uint8Array;
   /** Time of the middle of frame 0, in seconds. */
   readonly firstMiddle: number;

@@ -1,6 +1,6 @@
 /**
- * A network's opinion of every 20 ms of a sound: two frames of 10 ms make a step, steps are collected
- * and judged in blocks as the sound comes, and opinions are kept in one byte each.
+ * A network's activation in every 20 ms of a sound: two frames of 10 ms make a step, steps are collected
+ * and judged in blocks as the sound comes, and activations are kept in one byte each.
  */
 import { GrowingBytes } from './growing.ts';
 import { Network, type Weights } from './network.ts';
@@ -14,7 +14,7 @@ export class StepJudge {
   readonly #width: number;
   readonly #block: Float32Array;
   #filled = 0;
-  readonly #opinions = new GrowingBytes();
+  readonly #activations = new GrowingBytes();
 
   constructor(weights: Weights) {
     this.#network = new Network(weights);
@@ -31,15 +31,15 @@ export class StepJudge {
     this.#filled = 0;
   }
 
-  /** Every opinion, 0 to 255, by step and output. Call once, when all steps are in. */
+  /** Every activation, 0 to 255, by step and output. Call once, when all steps are in. */
   end(): Uint8Array {
     this.#keep(this.#network.push(this.#block.slice(0, this.#filled)));
     this.#keep(this.#network.end());
-    return this.#opinions.all();
+    return this.#activations.all();
   }
 
-  #keep(opinions: Float32Array): void {
-    for (let at = 0; at < opinions.length; at++)
-      this.#opinions.push(255 * (opinions[at] as number));
+  #keep(activations: Float32Array): void {
+    for (let at = 0; at < activations.length; at++)
+      this.#activations.push(255 * (activations[at] as number));
   }
 }

@@ -20,7 +20,7 @@ const model: AcousticModel = {
 };
 const token = (ways: number[][], leftOut = -8): Token => ({ readings: [[ways]], leftOut });
 const costs = { pause: -1, noise: -2, filler: -5 };
-const options = { rough: true, costs, noises: [] };
+const options = { coarse: true, costs, noises: [] };
 
 /** A sound in which each frame is plainly one phone, or none of them. */
 const heard = (frames: string): Observed => ({
@@ -146,11 +146,11 @@ describe('bestPath', () => {
     });
     const sound = fc.array(fc.constantFrom('A', 'B', 'C', '.'), { minLength: 1, maxLength: 12 });
     fc.assert(
-      fc.property(words, sound, fc.boolean(), (ways, frames, rough) => {
+      fc.property(words, sound, fc.boolean(), (ways, frames, coarse) => {
         const lattice = latticeOf(
           model,
           ways.map((each) => token(each)),
-          { ...options, rough },
+          { ...options, coarse },
         );
         const observed = heard(frames.join(''));
         const path = bestPath(lattice, observed, Infinity);

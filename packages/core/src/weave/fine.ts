@@ -4,7 +4,7 @@ import { bestPath } from './bestPath.ts';
 import { latticeOf, type LatticeOptions, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe, VECTOR } from './observations.ts';
-import { noisesOf, STRIDE, type RoughScores } from './rough.ts';
+import { noisesOf, STRIDE, type CoarseScores } from './coarsePass.ts';
 import { FINE_COSTS, withinBeam } from './settings.ts';
 
 /** What was heard of a voice, ready to be aligned. */
@@ -14,7 +14,7 @@ export interface Voice {
   readonly meanAt: (frame: number) => Float32Array;
   /** Time of the middle of frame 0, in seconds; each next one is 10 ms later. */
   readonly firstMiddle: number;
-  readonly rough: RoughScores;
+  readonly coarse: CoarseScores;
   /** As in the bands. */
   readonly loudness: Float32Array;
 }
@@ -38,13 +38,13 @@ export interface Aligned {
   readonly vectors: Float32Array;
 }
 
-/** The best sound of speech at a frame, as the first look heard it. */
-export function freeAt({ rough }: Voice, frame: number): number {
+/** The best sound of speech at a frame, as the coarse pass heard it. */
+export function freeAt({ coarse }: Voice, frame: number): number {
   const at = frame / STRIDE;
-  const look = Math.max(0, Math.min(rough.count - 1, Math.floor(at)));
-  const next = Math.min(rough.count - 1, look + 1);
-  const share = at - look;
-  return (1 - share) * (rough.free[look] as number) + share * (rough.free[next] as number);
+  const whole = Math.max(0, Math.min(coarse.count - 1, Math.floor(at)));
+  const next = Math.min(coarse.count - 1, whole + 1);
+  const share = at - whole;
+  return (1 - share) * (coarse.free[whole] as number) + share * (coarse.free[next] as number);
 }
 
 /**
@@ -68,7 +68,7 @@ export function align(
     );
   likelihoods.load(vectors);
   const lattice = latticeOf(model, tokens, {
-    rough: false,
+    coarse: false,
     costs: FINE_COSTS,
     noises: noisesOf(model.phones),
     ...(tight && { tight }),

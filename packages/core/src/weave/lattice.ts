@@ -72,7 +72,7 @@ interface Exit {
 
 export interface LatticeOptions {
   /** Whether each phone is one state of the three that fits best, or three in the company of its neighbours. */
-  readonly rough: boolean;
+  readonly coarse: boolean;
   readonly costs: Costs;
   /** The noises of the model. */
   readonly noises: readonly number[];
@@ -155,11 +155,11 @@ class Builder {
 export function latticeOf(
   model: AcousticModel,
   tokens: readonly Token[],
-  { rough, costs, noises, tight }: LatticeOptions,
+  { coarse, costs, noises, tight }: LatticeOptions,
 ): Lattice {
   const builder = new Builder();
   const { silence } = model;
-  const states = Array.from({ length: rough ? 1 : STATES }, (_, state) => (rough ? 1 : state));
+  const states = Array.from({ length: coarse ? 1 : STATES }, (_, state) => (coarse ? 1 : state));
 
   /** The states of a phone, one after the other; gives the way out of them. */
   const phoneStates = (
@@ -239,7 +239,7 @@ export function latticeOf(
         const starts: [number, Exit[]][] =
           at > 0
             ? [[before, exits]]
-            : rough
+            : coarse
               ? [[before, [...direct, ...after]]]
               : [
                   [before, direct],
@@ -250,7 +250,7 @@ export function latticeOf(
           const put = (to: number) =>
             phoneStates(
               phone,
-              rough ? alone(phone) : (state) => model.senoneOf(place, phone, from, to, state),
+              coarse ? alone(phone) : (state) => model.senoneOf(place, phone, from, to, state),
               entries,
               token,
             );
@@ -258,7 +258,7 @@ export function latticeOf(
           exits.push(exit);
           if (at !== last) continue;
           joined.push(exit);
-          parted.push(rough ? exit : put(silence));
+          parted.push(coarse ? exit : put(silence));
         }
       });
     }

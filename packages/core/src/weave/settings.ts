@@ -2,7 +2,7 @@
 import type { Costs } from './lattice.ts';
 
 /** `worse`: by how much a frame of what is not written is less likely than the best sound there is. */
-export const ROUGH_COSTS: Costs & { readonly worse: number } = {
+export const COARSE_COSTS: Costs & { readonly worse: number } = {
   pause: -3,
   noise: -6,
   filler: -25,

@@ -6,8 +6,8 @@ import { acousticModelOf, DENSITIES, STATES, STREAMS, WIDTH } from './acousticMo
 import { FILTERS, type Bands } from './cepstra.ts';
 import { SURE } from './confidence.ts';
 import type { Language } from './languages/language.ts';
-import type { Reached } from '../listen/apart.ts';
-import { weaveApart, type WeaveApart } from './apart.ts';
+import type { Remote } from '../listen/helper.ts';
+import { weaveHelper, type WeaveHelper } from './helper.ts';
 import { PinsCross, Weaver } from './weaver.ts';
 
 const model = acousticModelOf(
@@ -95,13 +95,13 @@ const SAID = '. heave the chain . slack water gulls . the shore . oil the bell .
 const script = SAID.split(' ').filter((word) => word !== '.');
 const heard = spoken(SAID);
 const weaver = new Weaver(model, language);
-weaver.hear(heard.bands);
+await weaver.hear(heard.bands);
 const startOf = ({ start }: { start: Ticks | null }) =>
   start === null ? null : Math.round(100 * toSeconds(start)) / 100;
 
 describe('the weaver', () => {
-  it('puts each word where the model expects it, in order', () => {
-    const woven = weaver.weave(script);
+  it('puts each word where the model expects it, in order', async () => {
+    const woven = await weaver.weave(script);
     woven.forEach((word, at) => {
       expect(Math.abs((startOf(word) ?? 9) - (heard.starts[at] ?? 0))).toBeLessThan(0.1);
       expect(word.end).toBeGreaterThan(word.start ?? Infinity);
@@ -109,84 +109,87 @@ describe('the weaver', () => {
     });
   });
 
-  it('gives no time to what is not said, and keeps the rest', () => {
+  it('gives no time to what is not said, and keeps the rest', async () => {
     const other = ['heave', 'the', 'chain', 'bell', 'oil', 'shore', ...script.slice(3)];
-    const woven = weaver.weave(other);
+    const woven = await weaver.weave(other);
     expect(woven.slice(3, 6).map(startOf)).toEqual([null, null, null]);
     woven.slice(6).forEach((word, at) => {
       expect(Math.abs((startOf(word) ?? 9) - (heard.starts[3 + at] ?? 0))).toBeLessThan(0.1);
     });
   });
 
-  it('has no time for signs, unless it is pinned', () => {
+  it('has no time for signs, unless it is pinned', async () => {
     const with_ = ['heave', '—', ...script.slice(1)];
-    expect(weaver.weave(with_)[1]).toMatchObject({ start: null, end: null });
+    expect((await weaver.weave(with_))[1]).toMatchObject({ start: null, end: null });
     const at = fromSeconds(0.37);
-    expect(weaver.weave(with_, [{ index: 1, start: at }])[1]).toMatchObject({
+    expect((await weaver.weave(with_, { pins: [{ index: 1, start: at }] }))[1]).toMatchObject({
       start: at,
       end: at,
       source: 'pinned',
     });
   });
 
-  it('honours pins to the tick, and nothing crosses them', () => {
-    const free = weaver.weave(script);
+  it('honours pins to the tick, and nothing crosses them', async () => {
+    const free = await weaver.weave(script);
     const start = ((free[4]?.start ?? 0) + 12_345_678) as Ticks;
-    const woven = weaver.weave(script, [{ index: 4, start }]);
+    const woven = await weaver.weave(script, { pins: [{ index: 4, start }] });
     expect(woven[4]).toMatchObject({ start, source: 'pinned', confidence: 1 });
     expect(woven[3]?.end).toBeLessThanOrEqual(start);
     expect(woven[5]?.start).toBeGreaterThanOrEqual(woven[4]?.end ?? Infinity);
     expect(startOf(woven[9] ?? { start: null })).toBe(startOf(free[9] ?? { start: null }));
   });
 
-  it('keeps a pin that leaves no room to be heard', () => {
+  it('keeps a pin that leaves no room to be heard', async () => {
     const first = fromSeconds(0.3);
-    const woven = weaver.weave(script, [
-      { index: 0, start: first },
-      { index: 1, start: first },
-    ]);
+    const woven = await weaver.weave(script, {
+      pins: [
+        { index: 0, start: first },
+        { index: 1, start: first },
+      ],
+    });
     expect(woven[0]).toMatchObject({ start: first, end: first, source: 'pinned' });
     expect(woven[1]?.start).toBe(first);
   });
 
-  it('refuses pins that cross', () => {
+  it('refuses pins that cross', async () => {
     const pins = [
       { index: 2, start: fromSeconds(1.5) },
       { index: 5, start: fromSeconds(0.4) },
     ];
-    expect(() => weaver.weave(script, pins)).toThrow(PinsCross);
+    await expect(weaver.weave(script, { pins })).rejects.toThrow(PinsCross);
   });
 
-  it('stays within the time that it is given', () => {
+  it('stays within the time that it is given', async () => {
     const [from, to] = [heard.starts[3] ?? 0, heard.starts[8] ?? 0];
     const range = { start: fromSeconds(from - 0.1), end: fromSeconds(to - 0.05) };
-    const woven = weaver.weave(script.slice(3, 8), [], range);
+    const woven = await weaver.weave(script.slice(3, 8), { within: range });
     expect(
       woven.every(({ start, end }) => (start ?? 0) >= range.start && (end ?? 0) <= range.end),
     ).toBe(true);
     expect(Math.abs((startOf(woven[0] ?? { start: null }) ?? 9) - from)).toBeLessThan(0.1);
   });
 
-  it('is sure of nothing in another script', () => {
+  it('is sure of nothing in another script', async () => {
     const other = 'bell oil water shore gulls bell oil water slack gulls shore'.split(' ');
-    expect(weaver.weave(other).filter(({ confidence }) => confidence >= SURE)).toEqual([]);
+    const woven = await weaver.weave(other);
+    expect(woven.filter(({ confidence }) => confidence >= SURE)).toEqual([]);
   });
 
-  it('takes sound that is too short, or none', () => {
+  it('takes sound that is too short, or none', async () => {
     for (const frames of [0, 1, 5]) {
       const short = new Weaver(model, language);
-      short.hear({
+      await short.hear({
         levels: heard.bands.levels.slice(0, frames * FILTERS),
         firstMiddle: 0.0128,
         loudness: heard.bands.loudness.slice(0, 4 * frames),
       });
-      expect(short.weave(script)).toHaveLength(script.length);
-      expect(short.weave([])).toEqual([]);
+      expect(await short.weave(script)).toHaveLength(script.length);
+      expect(await short.weave([])).toEqual([]);
     }
   });
 });
 
-test('two threads weave what one does', async () => {
+test('a weaver with a helper weaves what it does alone', async () => {
   const packed = readFileSync(fileURLToPath(new URL('../../acoustic/english.gz', import.meta.url)));
   const { bands } = spoken(
     Array.from({ length: 14 }, () => 'heave the chain . slack water . gulls the shore .').join(' '),
@@ -195,10 +198,10 @@ test('two threads weave what one does', async () => {
     .join(' ')
     .split(' ');
   const alone = new Weaver(model, language);
-  alone.hear(bands);
-  const there = weaveApart();
+  await alone.hear(bands);
+  const there = weaveHelper();
   const asked: number[] = [];
-  const apart: Reached<WeaveApart> = {
+  const helper: Remote<WeaveHelper> = {
     open: async (bytes) => there.open(bytes),
     hear: async (voice) => there.hear(voice),
     heard: async (whole) => there.heard(whole),
@@ -207,22 +210,22 @@ test('two threads weave what one does', async () => {
       return there.place(order);
     },
   };
-  await apart.open(packed);
+  await helper.open(packed);
   const both = new Weaver(model, language);
-  await both.hearWith(apart, bands);
-  expect(await both.weaveWith(apart, words)).toEqual(alone.weave(words));
-  // A few words are not worth the other thread.
-  await both.weaveWith(apart, words.slice(0, 3));
+  await both.hear(bands, { helper });
+  expect(await both.weave(words, { helper })).toEqual(await alone.weave(words));
+  // A few words are not worth the helper.
+  await both.weave(words.slice(0, 3), { helper });
   expect(asked[0]).toBeGreaterThan(0);
 });
 
-test('words at the end of a script are found where they are said, not where chance has them', () => {
+test('words at the end of a script are found where they are said, not where chance has them', async () => {
   // Much more is said after the script ends, with pieces that are like its last words.
   const after = Array.from({ length: 12 }, () => 'oil . bell water oil').join(' . ');
   const { bands, starts } = spoken(`heave the chain . slack water . gulls the shore . ${after}`);
   const weaver = new Weaver(model, language);
-  weaver.hear(bands);
-  const woven = weaver.weave('heave the chain slack water gulls the shore'.split(' '));
+  await weaver.hear(bands);
+  const woven = await weaver.weave('heave the chain slack water gulls the shore'.split(' '));
   woven.forEach(({ start }, at) => {
     expect(Math.abs(toSeconds(start ?? (0 as Ticks)) - (starts[at] ?? Infinity))).toBeLessThan(0.2);
   });

@@ -1,25 +1,25 @@
 /**
  * Gives the words of a script their times on a sound: forced alignment with the acoustic model.
  *
- * A rough look tells where each word lies; the recording is cut at pauses; each stretch is aligned; the model is
+ * A coarse pass tells where each word lies; the recording is cut at pauses; each stretch is aligned; the model is
  * brought nearer to the voice by the words that fit; each stretch is aligned again. `docs/weave.md` tells it at length.
  */
-import type { Reached } from '../listen/apart.ts';
+import type { Remote } from '../listen/helper.ts';
 import type { Range } from '../time/range.ts';
 import { earlier, fromSeconds, later, toSeconds, type Ticks } from '../time/ticks.ts';
 import type { AcousticModel } from './acousticModel.ts';
 import { Aligner } from './aligner.ts';
-import { halfOf, type PlainVoice, type WeaveApart } from './apart.ts';
+import { halfOf, type PlainVoice, type WeaveHelper } from './helper.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
 import { confidences } from './confidence.ts';
 import { edgeBesidePause } from './edges.ts';
 import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
-import { lookedAgain } from './lookAgain.ts';
+import { realigned } from './realign.ts';
 import { meansOf } from './means.ts';
 import type { Placed, Places } from './placed.ts';
-import { joinedScores, roughPath, roughScores, STRIDE } from './rough.ts';
+import { joinedScores, coarsePath, coarseScores, STRIDE } from './coarsePass.ts';
 import { LEFT_OUT } from './settings.ts';
 import { stretchesOf } from './stretches.ts';
 
@@ -75,8 +75,20 @@ interface Plan {
   readonly stretches: readonly Stretch[];
 }
 
-/** Fewer frames are not worth a second thread. */
+/** Fewer frames are not worth a helper. */
 const WORTH = 3000;
+
+export interface WithHelper {
+  readonly helper?: Remote<WeaveHelper> | undefined;
+  readonly onProgress?: (share: number) => void;
+}
+
+export interface WeaveOptions extends WithHelper {
+  readonly pins?: readonly Pin[] | undefined;
+  readonly within?: Range | undefined;
+}
+
+const ignore = (): void => undefined;
 
 /** Weaves scripts on one sound. */
 export class Weaver {
@@ -96,29 +108,19 @@ export class Weaver {
   /**
    * Takes a sound to weave on.
    *
-   * @param told  is given now and then how far it has come, from 0 to 1
+   * @param helper      a thread that takes its part; it keeps the sound for {@link weave}
+   * @param onProgress  is given now and then how far it has come, from 0 to 1
    */
-  hear(bands: Bands, told: (share: number) => void = () => undefined): void {
+  async hear(bands: Bands, { helper, onProgress = ignore }: WithHelper = {}): Promise<void> {
     const { voice, meanAt } = plainVoiceOf(bands);
-    const rough = roughScores(this.#aligner.plain, voice.frames, meanAt, told);
-    this.#take({ ...voice, meanAt, rough });
-  }
-
-  /** As {@link hear}, with a second thread. */
-  async hearWith(
-    apart: Reached<WeaveApart>,
-    bands: Bands,
-    told: (share: number) => void = () => undefined,
-  ): Promise<void> {
-    const { voice, meanAt } = plainVoiceOf(bands);
-    const there = apart.hear(voice);
-    const half = { from: 0, to: halfOf(voice.frames) };
-    const here = roughScores(this.#aligner.plain, voice.frames, meanAt, told, half);
+    const there = helper?.hear(voice);
+    const part = helper ? { from: 0, to: halfOf(voice.frames) } : undefined;
+    const here = coarseScores(this.#aligner.plain, voice.frames, meanAt, onProgress, part);
     const after = await there;
-    if (!after) throw new Error('The second thread has no model.');
-    const rough = joinedScores(here, after);
-    await apart.heard(rough);
-    this.#take({ ...voice, meanAt, rough });
+    if (helper && !after) throw new Error('The helper thread has no model.');
+    const coarse = after ? joinedScores(here, after) : here;
+    await helper?.heard(coarse);
+    this.#take({ ...voice, meanAt, coarse });
   }
 
   #take(voice: Voice): void {
@@ -130,52 +132,32 @@ export class Weaver {
   /**
    * A time for each word, in order.
    *
-   * @param words   as they are written
-   * @param pins    honoured to the tick
-   * @param within  only there does anything lie; the whole sound, where nothing is said
+   * @param words    as they are written
+   * @param pins     honoured to the tick
+   * @param within   only there does anything lie; the whole sound, where nothing is said
+   * @param helper   a thread that has heard the same sound
    * @throws PinsCross
    */
-  weave(
+  async weave(
     words: readonly string[],
-    pins: readonly Pin[] = [],
-    within?: Range,
-    told: (share: number) => void = () => undefined,
-  ): Woven[] {
-    const plan = this.#plan(words, pins, within);
-    const { voice, tokens, stretches } = plan;
-    const places = stretches.map((stretch, at) => {
-      const found = this.#aligner.places(voice, tokens, stretch);
-      told((at + 1) / stretches.length);
-      return found;
-    });
-    return this.#woven(plan, places);
-  }
-
-  /** As {@link weave}, with a second thread that has heard the same sound. */
-  async weaveWith(
-    apart: Reached<WeaveApart>,
-    words: readonly string[],
-    pins: readonly Pin[] = [],
-    within?: Range,
-    told: (share: number) => void = () => undefined,
+    { pins = [], within, helper, onProgress = ignore }: WeaveOptions = {},
   ): Promise<Woven[]> {
     const plan = this.#plan(words, pins, within);
     const { voice, tokens, stretches } = plan;
-    const shared = framesOf(stretches) >= WORTH ? stretches : [];
-    const odd = shared.filter((_, at) => at % 2 === 1);
-    const there = apart.place({ tokens, stretches: odd, means: this.#aligner.means });
-    const mine = stretches.filter((stretch) => !odd.includes(stretch));
-    const here = mine.map((stretch, at) => {
-      const found = this.#aligner.places(voice, tokens, stretch);
-      told((at + 1) / mine.length);
-      return found;
+    const isShared = helper !== undefined && framesOf(stretches) >= WORTH;
+    const theirs = isShared ? stretches.filter((_, at) => at % 2 === 1) : [];
+    const there = helper?.place({ tokens, stretches: theirs, means: this.#aligner.means });
+    const mine = isShared ? stretches.filter((_, at) => at % 2 === 0) : stretches;
+    const found = new Map<Stretch, Places>();
+    mine.forEach((stretch, at) => {
+      found.set(stretch, this.#aligner.places(voice, tokens, stretch));
+      onProgress((at + 1) / mine.length);
     });
-    const theirs = await there;
-    const places = stretches.map((stretch): Places => {
-      const own = mine.indexOf(stretch);
-      return (own >= 0 ? here[own] : theirs[odd.indexOf(stretch)]) ?? [];
-    });
-    return this.#woven(plan, places);
+    (await there)?.forEach((places, at) => found.set(theirs[at] as Stretch, places));
+    return this.#woven(
+      plan,
+      stretches.map((stretch) => found.get(stretch) ?? []),
+    );
   }
 
   #plan(words: readonly string[], pins: readonly Pin[], within: Range | undefined): Plan {
@@ -208,7 +190,7 @@ export class Weaver {
         placed[first + token] = place;
       });
     });
-    const places = lookedAgain(this.#aligner, voice, tokens, parts, placed);
+    const places = realigned(this.#aligner, voice, tokens, parts, placed);
     const sure = confidences(places);
     const edges = edgesOf(voice, places);
     const tokenOf = new Map(said.map((index, token) => [index, token]));
@@ -252,14 +234,14 @@ export class Weaver {
     return { readings, leftOut: pinned ? -Infinity : LEFT_OUT };
   }
 
-  /** A part cut where the rough look found pauses. */
+  /** A part cut where the coarse pass found pauses. */
   #stretches(voice: Voice, tokens: readonly Token[], part: Part): Stretch[] {
     if (part.last === part.first || part.to <= part.from) return [];
     const from = Math.floor(part.from / STRIDE);
-    const to = Math.min(voice.rough.count, Math.ceil(part.to / STRIDE));
-    const found = roughPath(
+    const to = Math.min(voice.coarse.count, Math.ceil(part.to / STRIDE));
+    const found = coarsePath(
       this.#aligner.plain,
-      voice.rough,
+      voice.coarse,
       tokens.slice(part.first, part.last),
       from,
       to,
@@ -271,7 +253,7 @@ export class Weaver {
 const framesOf = (stretches: readonly Stretch[]): number =>
   stretches.reduce((sum, { from, to }) => sum + to - from, 0);
 
-/** What a second thread is told of a voice, and the mean around each frame. */
+/** What a helper is told of a voice, and the mean around each frame. */
 function plainVoiceOf(bands: Bands): { voice: PlainVoice; meanAt: Voice['meanAt'] } {
   const frames = cepstraOf(bands);
   const { firstMiddle, loudness } = bands;
@@ -308,10 +290,10 @@ function edgesOf(voice: Voice, places: Places): ([Ticks, Ticks] | undefined)[] {
 
 /** Words beside a pin, which lies between two frames, end before it and begin after it. */
 function besidePins(words: readonly Woven[]): Woven[] {
-  const told = words.map((word): { -readonly [K in keyof Woven]: Woven[K] } => ({ ...word }));
+  const clipped = words.map((word): { -readonly [K in keyof Woven]: Woven[K] } => ({ ...word }));
   let last: number | undefined;
-  told.forEach((word, at) => {
-    const before = last === undefined ? undefined : told[last];
+  clipped.forEach((word, at) => {
+    const before = last === undefined ? undefined : clipped[last];
     if (word.start === null || word.end === null) return;
     if (before && before.start !== null && before.end !== null && before.end > word.start) {
       if (word.source === 'pinned') before.end = later(before.start, word.start);
@@ -319,7 +301,7 @@ function besidePins(words: readonly Woven[]): Woven[] {
     }
     last = at;
   });
-  return told;
+  return clipped;
 }
 
 /** The time at which a frame takes over from the one before it, in seconds. */

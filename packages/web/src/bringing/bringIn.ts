@@ -2,14 +2,14 @@
 import type { Change, Edit } from '@cadence/core/programme/change.ts';
 import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
-import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
+import { ZERO } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../sync/api.ts';
 import { make, newId } from '../desk/desk.ts';
 import { whenIdle } from '../sync/idle.ts';
 import { wordsOf } from '../desk/say.ts';
 import { openNow, store } from '../desk/store.ts';
 import { arriving, beginArrival, changed, endArrival, gone, growing } from '../desk/arrivals.ts';
-import { inListening, readMedia, remember } from '../listening/heard.ts';
+import { remember, takeMedia } from '../listening/heard.ts';
 import { showWindow } from '../desk/windows.ts';
 
 const FONT = /\.(ttf|otf|woff2)$/i;
@@ -54,50 +54,34 @@ async function bringInMaterial(file: File): Promise<void> {
 }
 
 async function bringInMedia(file: File, id: string, signal: AbortSignal): Promise<void> {
-  const shares = { read: 0, sent: 0 };
-  const tell = () => store.dispatch(changed({ id, share: Math.min(shares.read, shares.sent) }));
   growing.set(id, { pairs: [], duration: 0 });
-  const read = await readMedia(
+  const taken = await takeMedia(
     file,
-    (progress) => {
-      shares.read = progress.share;
+    id,
+    ({ read, sent, peaks, duration }) => {
       const grown = growing.get(id);
-      if (grown)
-        growing.set(id, { pairs: [...grown.pairs, progress.peaks], duration: progress.duration });
-      store.dispatch(changed({ id, share: progress.share * 0.7 }));
+      if (grown && peaks.length > 0) growing.set(id, { pairs: [...grown.pairs, peaks], duration });
+      // What takes longer is what there is to wait for.
+      const message = read < 1 && read <= sent ? 'Listening' : 'Keeping the file';
+      store.dispatch(changed({ id, share: Math.min(read, sent), message }));
     },
     signal,
   );
-  shares.read = 1;
-  store.dispatch(changed({ id, message: 'Keeping the file' }));
-  const { hash, bytes } = await upload(
-    file,
-    (share) => {
-      shares.sent = 0.7 + share * 0.3;
-      tell();
-    },
-    signal,
-  );
-  const length = fromSeconds(read.duration);
-  const taken = read.heard ? await inListening().take(read.heard, id, length) : undefined;
-  if (read.heard && taken) {
-    remember(hash, taken.heard);
-    await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
-  }
-  if (read.still) await server.keepBeside(hash, 'still', read.still);
+  const { heard, hash, bytes, length, sound, picture, remarks } = taken;
+  if (heard) remember(hash, heard.kept);
   const material: Material = {
     id,
     hash,
     name: file.name,
-    kind: read.picture ? 'film' : 'sound',
+    kind: picture ? 'film' : 'sound',
     bytes,
     length,
-    sound: read.sound,
-    picture: read.picture,
+    sound,
+    picture,
     family: null,
-    remarks: read.remarks,
+    remarks,
   };
-  const found = taken ? (JSON.parse(taken.changes) as Change[]) : [];
+  const found = heard ? (JSON.parse(heard.changes) as Change[]) : [];
   // In a task of its own, as reading them takes its time.
   await new Promise((done) => setTimeout(done));
   const add = addMaterial(openNow().programme, material);
@@ -108,7 +92,7 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
   await new Promise((done) => setTimeout(done, 300));
   await whenIdle();
   // A film that knows its rate sets the programme up; whatever does not is asked for.
-  if (openNow().programme.facts.setBy === 'default' || read.picture?.frameRate === null) {
+  if (openNow().programme.facts.setBy === 'default' || picture?.frameRate === null) {
     if (openNow().programme.facts.setBy !== 'editor') showWindow('setup');
   }
 }

@@ -2,9 +2,10 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
 import { materialUrl, server } from '../sync/api.ts';
 import type { Listening } from '../workers/listening.worker.ts';
-import type { MediaReader, Progress, Read } from '../workers/media.worker.ts';
+import type { MediaWorker, Progress, Taken } from '../workers/media.worker.ts';
 
 const known = new Map<string, KeptHeard>();
 const loading = new Map<string, Promise<KeptHeard | undefined>>();
@@ -19,27 +20,39 @@ export function inListening(): Remote<Listening> {
   return listening;
 }
 
-/** Reads a file in a worker of its own, which ends with it or when `signal` stops it. */
-export async function readMedia(
-  source: Blob | string,
-  report: (progress: Progress) => void,
+/** Runs work in a media worker of its own, which ends with it or when `signal` stops it. */
+async function inMedia<T>(
+  work: (media: Remote<MediaWorker>) => Promise<T>,
   signal: AbortSignal,
-): Promise<Read> {
+): Promise<T> {
   const worker = new Worker(new URL('../workers/media.worker.ts', import.meta.url), {
     type: 'module',
   });
   try {
-    return await new Promise<Read>((done, fail) => {
+    return await new Promise<T>((done, fail) => {
       signal.addEventListener('abort', () => fail(new DOMException('Stopped.', 'AbortError')), {
         once: true,
       });
       worker.onerror = () => fail(new Error('Reading the file failed. It was not taken.'));
-      wrap<MediaReader>(worker).read(source, proxy(report)).then(done, fail);
+      work(wrap<MediaWorker>(worker)).then(done, fail);
     });
   } finally {
     worker.terminate();
   }
 }
+
+/**
+ * Reads a sound or a film and sends it to the server.
+ *
+ * @param material  the id that it will have
+ */
+export const takeMedia = (
+  file: Blob,
+  material: Id,
+  report: (progress: Progress) => void,
+  signal: AbortSignal,
+): Promise<Taken> =>
+  inMedia(async (media) => (await media.take(file, material, proxy(report))) as Taken, signal);
 
 export function remember(hash: string, heard: KeptHeard): void {
   known.set(hash, heard);
@@ -65,13 +78,8 @@ async function fetchHeard(hash: string): Promise<KeptHeard | undefined> {
   let heard = kept && (await inListening().unpack(kept));
   if (!heard) {
     const url = new URL(materialUrl(hash), window.location.href).href;
-    const read = await readMedia(url, () => undefined, new AbortController().signal).catch(
-      () => undefined,
-    );
-    if (read?.heard) {
-      heard = await inListening().unpack(read.heard);
-      await server.keepBeside(hash, 'heard', new Blob([read.heard as Uint8Array<ArrayBuffer>]));
-    }
+    const again = inMedia((media) => media.hearAgain(url, hash), new AbortController().signal);
+    heard = await again.catch(() => undefined);
   }
   if (heard) known.set(hash, heard);
   return heard;

@@ -49,7 +49,8 @@ export default function Weave({ close, about }: WindowProps) {
     return then === 'sense' ? { by: then } : { by: then, count: each, hold: HOLD };
   }, [then, each]);
   const run = useRun<readonly Woven[]>();
-  const begin = () => run.begin((told) => weave(programme, strand, ids, material, language, told));
+  const begin = () =>
+    run.begin((onProgress) => weave(programme, strand, ids, material, language, onProgress));
   const count = weaving.words.length;
   const atOnce = useEffectEvent(() => {
     if (about === BEGIN && sounds.length > 0 && count > 0) void begin();

@@ -5,14 +5,14 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { wordsOf } from '../desk/say.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import classes from '../kit/windows.module.css';
-import type { Told } from '../workers/weave.worker.ts';
+import type { OnProgress } from '../workers/weave.worker.ts';
 import { stopWeaving } from './weaving.ts';
 
 export interface Run<T> {
   /** What came of it; undefined before, and after `again`. */
   readonly found: T | undefined;
   readonly running: boolean;
-  readonly begin: (work: (told: Told) => Promise<T>) => Promise<void>;
+  readonly begin: (work: (onProgress: OnProgress) => Promise<T>) => Promise<void>;
   /** What was found no longer holds: something else is asked for now. */
   readonly again: () => void;
   /** How far it is, or why it went wrong. */
@@ -22,7 +22,7 @@ export interface Run<T> {
 }
 
 export function useRun<T>(): Run<T> {
-  const [doing, setDoing] = useState<Readonly<Parameters<Told>>>();
+  const [doing, setDoing] = useState<Readonly<Parameters<OnProgress>>>();
   const [found, setFound] = useState<T>();
   const [problem, setProblem] = useState<string>();
   /** Whether the window was closed, or what was asked for has changed since. */
@@ -37,7 +37,7 @@ export function useRun<T>(): Run<T> {
     setFound(undefined);
     setProblem(undefined);
   };
-  const begin = async (work: (told: Told) => Promise<T>) => {
+  const begin = async (work: (onProgress: OnProgress) => Promise<T>) => {
     const mine = ++turn.current;
     // What is told comes another way than the answer, and may come after it.
     let over = false;

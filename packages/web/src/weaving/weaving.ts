@@ -36,7 +36,7 @@ import { currentCues, openNow, selectionNow, store } from '../desk/store.ts';
 import { selected } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
 import { heldWorker } from '../workers/held.ts';
-import type { Told, WeavingWorker } from '../workers/weave.worker.ts';
+import type { OnProgress, WeavingWorker } from '../workers/weave.worker.ts';
 
 const worker = heldWorker<WeavingWorker>(
   () => new Worker(new URL('../workers/weave.worker.ts', import.meta.url), { type: 'module' }),
@@ -57,7 +57,7 @@ export async function weave(
   cues: readonly Id[],
   material: Id,
   language: string,
-  told: Told,
+  onProgress: OnProgress,
   stay: Stay = 'fixed',
 ): Promise<Woven[]> {
   const sound = soundOf(programme, material);
@@ -85,7 +85,7 @@ export async function weave(
         end: there(earlier(heard.end, run.within.end)),
       },
     };
-    const woven = await worker.get().weave(order, proxy(told));
+    const woven = await worker.get().weave(order, proxy(onProgress));
     all.push(...woven.map((word) => ({ ...word, start: here(word.start), end: here(word.end) })));
   }
   return all;
@@ -96,12 +96,16 @@ export async function weave(
  *
  * @throws whatever a sound cannot be read for
  */
-export function compare(old: Material, fresh: Material, told: Told): Promise<Carried[]> {
+export function compare(
+  old: Material,
+  fresh: Material,
+  onProgress: OnProgress,
+): Promise<Carried[]> {
   const of = ({ hash, length }: Material) => ({
     url: materialUrl(hash),
     duration: toSeconds(length),
   });
-  return worker.get().compare(of(old), of(fresh), proxy(told));
+  return worker.get().compare(of(old), of(fresh), proxy(onProgress));
 }
 
 /** The language that is woven in where none is chosen. */

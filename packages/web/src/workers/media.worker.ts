@@ -1,8 +1,9 @@
 /**
- * Reads sound and film in a worker: what is in the file, a small picture, and all that can be heard,
- * in one pass and in a stream, so that three hours of film are never held in memory.
+ * Takes in sound and film: sends the file to the server and, meanwhile, reads what is in it, a small picture, and all
+ * that can be heard, in one pass and in a stream, so that three hours of film are never held in memory. What was heard
+ * goes from here to the server; the page is given what it shows.
  */
-import { expose, wrap } from 'comlink';
+import { expose, transfer, wrap } from 'comlink';
 import {
   BlobSource,
   CanvasSink,
@@ -11,13 +12,18 @@ import {
   type InputAudioTrack,
   type InputVideoTrack,
 } from 'mediabunny';
-import { ListenerWithApart, type ListenApart } from '@cadence/core/listen/apart.ts';
-import { packHeard } from '@cadence/core/listen/heardFile.ts';
-import { ANALYSES } from '@cadence/core/listen/listening.ts';
+import type { ListenHelper } from '@cadence/core/listen/helper.ts';
+import { packHeard, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
+import { Listener } from '@cadence/core/listen/listening.ts';
 import { PEAKS_A_SECOND } from '@cadence/core/listen/peaks.ts';
+import { ANALYSES } from '@cadence/core/listen/loweredListener.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
 import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
+import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { server, upload } from '../sync/api.ts';
 import { containers } from './containers.ts';
 import { decoded } from './decoded.ts';
+import { foundIn, memoryOf } from './keptHeard.ts';
 
 export interface FoundSound {
   readonly sampleRate: number;
@@ -33,7 +39,8 @@ export interface FoundPicture {
   readonly shown: boolean;
 }
 
-export interface Read {
+/** What was read in a file. */
+interface Read {
   /** In seconds. */
   readonly duration: number;
   readonly sound: FoundSound | null;
@@ -44,10 +51,21 @@ export interface Read {
   readonly still: Blob | null;
 }
 
-/** How far reading has come, and the outline found since the last report: one pair for each second. */
+/** A file that was read and that the server has, with what was heard in it. */
+export interface Taken extends Pick<Read, 'sound' | 'picture' | 'remarks'> {
+  readonly hash: string;
+  readonly bytes: number;
+  readonly length: Ticks;
+  /** What was heard, and what the programme keeps of it: changes as JSON. Null without sound. */
+  readonly heard: { readonly kept: KeptHeard; readonly changes: string } | null;
+}
+
+/** How far it has come, from 0 to 1; and of reading, the outline since the last report: one pair for each second. */
 export interface Progress {
-  readonly share: number;
+  readonly read: number;
+  readonly sent: number;
   readonly peaks: Int8Array;
+  /** In seconds; 0 until it is known. */
   readonly duration: number;
 }
 
@@ -57,10 +75,17 @@ const REPORTING = 250;
 const NOT_MEDIA =
   'This is not a sound or film that can be read, whatever its name. It was not taken.';
 
-async function read(source: Blob | string, report: (progress: Progress) => void): Promise<Read> {
+type Report = (reading: Pick<Progress, 'peaks' | 'duration'> & { share: number }) => void;
+
+/** @throws Error, as a sentence, where it cannot be read */
+async function open(source: Blob | string): Promise<Input> {
   const from = typeof source === 'string' ? new UrlSource(source) : new BlobSource(source);
   const input = new Input({ source: from, formats: containers });
   if (!(await input.canRead().catch(() => false))) throw new Error(NOT_MEDIA);
+  return input;
+}
+
+async function read(input: Input, report: Report): Promise<Read> {
   const [soundTrack, videoTrack] = await tracksOf(input);
   if (!soundTrack && !videoTrack)
     throw new Error('This file is damaged: nothing in it can be played. It was not taken.');
@@ -145,28 +170,30 @@ async function stillOf(track: InputVideoTrack): Promise<Blob | null> {
 async function listenTo(
   track: InputAudioTrack,
   duration: number,
-  report: (progress: Progress) => void,
+  report: Report,
 ): Promise<{ heard: Uint8Array; end: number; broken: boolean }> {
   // It ends with this worker.
-  const apart = new Worker(new URL('./apart.worker.ts', import.meta.url), { type: 'module' });
-  const listener = new ListenerWithApart(track.sampleRate, ANALYSES, wrap<ListenApart>(apart));
+  const thread = new Worker(new URL('./listenHelper.worker.ts', import.meta.url), {
+    type: 'module',
+  });
+  const listener = new Listener(track.sampleRate, ANALYSES, wrap<ListenHelper>(thread));
   const rate = track.sampleRate;
-  let [samples, told, toldAt] = [0, 0, 0];
+  let [samples, reported, reportedAt] = [0, 0, 0];
   let broken = false;
   try {
     for await (const channels of decoded(track)) {
       await listener.push(channels);
       samples += channels[0]?.length ?? 0;
       const now = performance.now();
-      if (now - toldAt < REPORTING) continue;
-      toldAt = now;
-      const whole = Math.floor((listener.peaks.count - told) / PEAKS_A_SECOND);
+      if (now - reportedAt < REPORTING) continue;
+      reportedAt = now;
+      const whole = Math.floor((listener.peaks.count - reported) / PEAKS_A_SECOND);
       report({
         share: duration > 0 ? samples / rate / duration : 0,
-        peaks: bySecond(listener.peaks.since(told), whole),
+        peaks: bySecond(listener.peaks.since(reported), whole),
         duration,
       });
-      told += whole * PEAKS_A_SECOND;
+      reported += whole * PEAKS_A_SECOND;
     }
   } catch {
     broken = true;
@@ -185,6 +212,70 @@ function bySecond(finest: Int8Array, count: number): Int8Array {
   return pairs;
 }
 
-const reader = { read };
-export type MediaReader = typeof reader;
-expose(reader);
+/** Sends what was heard, and a small picture, to lie beside the file on the server. */
+async function keepBeside(hash: string, { heard, still }: Pick<Read, 'heard' | 'still'>) {
+  const blob = heard && new Blob([heard as Uint8Array<ArrayBuffer>]);
+  if (blob) await server.keepBeside(hash, 'heard', blob);
+  if (still) await server.keepBeside(hash, 'still', still);
+}
+
+const NO_PEAKS = new Int8Array(0);
+
+const media = {
+  /**
+   * Reads a file and sends it, both at once.
+   *
+   * @param material  the id that it will have
+   * @throws Error, as a sentence for the editor
+   */
+  async take(file: Blob, material: Id, report: (progress: Progress) => void): Promise<Taken> {
+    const input = await open(file);
+    const shares = { read: 0, sent: 0 };
+    const sending = upload(
+      file,
+      (share) => {
+        shares.sent = share;
+        report({ ...shares, peaks: NO_PEAKS, duration: 0 });
+      },
+      stopped.signal,
+    );
+    const reading = read(input, ({ share, peaks, duration }) => {
+      shares.read = share;
+      report({ ...shares, peaks, duration });
+    }).then((found) => {
+      shares.read = 1;
+      report({ ...shares, peaks: NO_PEAKS, duration: found.duration });
+      return found;
+    });
+    // Whichever fails first ends the other.
+    const [found, { hash, bytes }] = await Promise.all([reading, sending]).catch(
+      (error: unknown) => {
+        stopped.abort();
+        throw error;
+      },
+    );
+    await keepBeside(hash, found);
+    const length = fromSeconds(found.duration);
+    const { sound, picture, remarks } = found;
+    const taken = { hash, bytes, length, sound, picture, remarks };
+    const kept = found.heard && unpackHeard(found.heard);
+    if (!kept) return { ...taken, heard: null };
+    const changes = JSON.stringify(foundIn(kept, material, length));
+    return transfer({ ...taken, heard: { kept, changes } }, memoryOf(kept));
+  },
+
+  /** Hears a file anew that the server has, and keeps what was heard beside it; undefined where there is no sound. */
+  async hearAgain(url: string, hash: string): Promise<KeptHeard | undefined> {
+    const { heard } = await read(await open(url), () => undefined);
+    if (!heard) return undefined;
+    await keepBeside(hash, { heard, still: null });
+    const kept = unpackHeard(heard);
+    return kept && transfer(kept, memoryOf(kept));
+  },
+};
+
+/** Ends the upload; the worker takes one file and then ends. */
+const stopped = new AbortController();
+
+export type MediaWorker = typeof media;
+expose(media);

@@ -3,7 +3,7 @@ import { expose, wrap, type Remote } from 'comlink';
 import { Input, UrlSource } from 'mediabunny';
 import { carrying, type Carried } from '@cadence/core/conform/carrying.ts';
 import type { Range } from '@cadence/core/time/range.ts';
-import type { WeaveApart } from '@cadence/core/weave/apart.ts';
+import type { WeaveHelper } from '@cadence/core/weave/helper.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import type { Bands } from '@cadence/core/weave/cepstra.ts';
@@ -26,7 +26,7 @@ export interface WeaveOrder extends HeardSound {
 }
 
 export type Doing = 'Opening' | 'Listening' | 'Learning the room' | 'Weaving' | 'Comparing';
-export type Told = (doing: Doing, share: number) => void;
+export type OnProgress = (doing: Doing, share: number) => void;
 
 async function bytesOf(name: string): Promise<Uint8Array> {
   const response = await fetch(`/acoustic/${name}`);
@@ -36,19 +36,19 @@ async function bytesOf(name: string): Promise<Uint8Array> {
 
 let heard: { readonly url: string; readonly bands: Bands } | undefined;
 let weaver: { readonly url: string; readonly language: string; readonly it: Weaver } | undefined;
-let apart: Remote<WeaveApart> | undefined;
+let helper: Remote<WeaveHelper> | undefined;
 
-/** The second thread, with the model. */
-async function beside(model: Uint8Array): Promise<Remote<WeaveApart>> {
-  if (apart) return apart;
-  apart = wrap<WeaveApart>(
-    new Worker(new URL('./weaveApart.worker.ts', import.meta.url), { type: 'module' }),
+/** The helper thread, with the model. */
+async function openHelper(model: Uint8Array): Promise<Remote<WeaveHelper>> {
+  if (helper) return helper;
+  helper = wrap<WeaveHelper>(
+    new Worker(new URL('./weaveHelper.worker.ts', import.meta.url), { type: 'module' }),
   );
-  await apart.open(model);
-  return apart;
+  await helper.open(model);
+  return helper;
 }
 
-async function bandsOf({ url, duration }: HeardSound, told: Told): Promise<Bands> {
+async function bandsOf({ url, duration }: HeardSound, onProgress: OnProgress): Promise<Bands> {
   if (heard?.url === url) return heard.bands;
   const input = new Input({ source: new UrlSource(url), formats: containers });
   const track = await input.getPrimaryAudioTrack();
@@ -60,7 +60,7 @@ async function bandsOf({ url, duration }: HeardSound, told: Told): Promise<Bands
     listener.push(channels);
     samples += channels[0]?.length ?? 0;
     const share = samples / track.sampleRate / Math.max(duration, 0.001);
-    if (share - last > 0.02) told('Listening', (last = share));
+    if (share - last > 0.02) onProgress('Listening', (last = share));
   }
   heard = { url, bands: listener.finish() };
   return heard.bands;
@@ -68,19 +68,20 @@ async function bandsOf({ url, duration }: HeardSound, told: Told): Promise<Bands
 
 async function weaverOf(
   order: WeaveOrder,
-  told: Told,
-): Promise<{ weaver: Weaver; other: Remote<WeaveApart> }> {
+  onProgress: OnProgress,
+): Promise<{ weaver: Weaver; other: Remote<WeaveHelper> }> {
   const { url, language } = order;
-  if (apart && weaver?.url === url && weaver.language === language)
-    return { weaver: weaver.it, other: apart };
-  told('Opening', 0);
+  if (helper && weaver?.url === url && weaver.language === language)
+    return { weaver: weaver.it, other: helper };
+  onProgress('Opening', 0);
   const [model, spelling] = await Promise.all([bytesOf('english.gz'), bytesOf('spelling.gz')]);
-  const opening = beside(model);
-  const bands = await bandsOf(order, told);
+  const opening = openHelper(model);
+  const bands = await bandsOf(order, onProgress);
   const it = openWeaver({ model, spelling }, language);
   const other = await opening;
-  await it.hearWith(other, bands, (share) => {
-    told('Learning the room', share);
+  await it.hear(bands, {
+    helper: other,
+    onProgress: (share) => onProgress('Learning the room', share),
   });
   weaver = { url, language, it };
   return { weaver: it, other };
@@ -88,21 +89,24 @@ async function weaverOf(
 
 const weaving = {
   /** @throws PinsCross */
-  async weave(order: WeaveOrder, told: Told): Promise<Woven[]> {
-    const { weaver: it, other } = await weaverOf(order, told);
-    return it.weaveWith(other, order.words, order.pins, order.within, (share) => {
-      told('Weaving', share);
+  async weave(order: WeaveOrder, onProgress: OnProgress): Promise<Woven[]> {
+    const { weaver: it, other } = await weaverOf(order, onProgress);
+    return it.weave(order.words, {
+      pins: order.pins,
+      within: order.within,
+      helper: other,
+      onProgress: (share) => onProgress('Weaving', share),
     });
   },
 
   /** What of one sound is where in another. */
-  async compare(old: HeardSound, fresh: HeardSound, told: Told): Promise<Carried[]> {
+  async compare(old: HeardSound, fresh: HeardSound, onProgress: OnProgress): Promise<Carried[]> {
     const bands = [];
-    for (const sound of [old, fresh]) bands.push(await bandsOf(sound, told));
+    for (const sound of [old, fresh]) bands.push(await bandsOf(sound, onProgress));
     const [before, after] = bands as [Bands, Bands];
-    told('Comparing', 0);
+    onProgress('Comparing', 0);
     return carrying(before, after, (share) => {
-      told('Comparing', share);
+      onProgress('Comparing', share);
     });
   },
 };

@@ -82,12 +82,12 @@ async function read(
   file: Blob,
   name: string,
   { encoding, frameRate }: Asked,
-  told: (share: number) => void,
+  onProgress: (share: number) => void,
 ): Promise<Understood> {
   const bytes = new Uint8Array(await file.arrayBuffer());
   const found = await readFile(bytes, name, {
     frameRate,
-    told,
+    onProgress,
     ...(encoding !== undefined && { encoding }),
   });
   held.set(window, found);

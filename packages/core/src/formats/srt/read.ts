@@ -14,7 +14,7 @@ import {
   type Caption,
   type CaptionPlace,
   type Captions,
-  type Told,
+  type OnProgress,
   type Warning,
 } from '../captions.ts';
 import { clockTime } from '../clock.ts';
@@ -37,13 +37,13 @@ interface Block {
  *
  * @throws Unreadable where it holds not one line of times
  */
-export function readSrt(text: string, told?: Told): Captions {
+export function readSrt(text: string, onProgress?: OnProgress): Captions {
   const lines = text.replace(/^\uFEFF/, '').split('\n');
   const warnings: Warning[] = [];
   const blocks: Block[] = [];
   let loose: string[] = [];
   // Finding the blocks is about a third of the work, reading what is in them the rest.
-  const finding = telling(told && ((share) => told(share / 3)), lines.length, 20_000);
+  const finding = telling(onProgress && ((share) => onProgress(share / 3)), lines.length, 20_000);
   lines.forEach((line, at) => {
     finding(at);
     const match = line.length < 200 ? arrow.exec(line) : null;
@@ -74,7 +74,11 @@ export function readSrt(text: string, told?: Told): Captions {
   });
   if (blocks.length === 0)
     throw new Unreadable('No subtitle times were found, such as 00:00:01,000 --> 00:00:02,000.');
-  const reading = telling(told && ((share) => told((1 + 2 * share) / 3)), blocks.length, 5000);
+  const reading = telling(
+    onProgress && ((share) => onProgress((1 + 2 * share) / 3)),
+    blocks.length,
+    5000,
+  );
   const captions = blocks.map((block, at) => {
     reading(at);
     return toCaption(block, at, warnings);

@@ -9,7 +9,7 @@ import {
   type Caption,
   type CaptionPlace,
   type Captions,
-  type Told,
+  type OnProgress,
   type Warning,
 } from '../captions.ts';
 import { SpanWriter } from '../markup.ts';
@@ -31,7 +31,7 @@ const diskFormat = /^STL(\d\d)/;
  * @param start  the timecode of the programme's first frame, instead of the file's own
  * @throws Unreadable where the bytes are no EBU STL, or hold no subtitle
  */
-export function readStl(bytes: Uint8Array, start?: Ticks, told?: Told): Captions {
+export function readStl(bytes: Uint8Array, start?: Ticks, onProgress?: OnProgress): Captions {
   const ascii = (from: number, count: number) =>
     String.fromCharCode(...bytes.subarray(from, from + count));
   const field = (name: keyof typeof FIELDS) => {
@@ -63,7 +63,7 @@ export function readStl(bytes: Uint8Array, start?: Ticks, told?: Told): Captions
       line: count + 1,
       message: 'The file ends within a block. What was whole was read.',
     });
-  const reading = telling(told, count, 2000);
+  const reading = telling(onProgress, count, 2000);
   for (let at = 0; at < count; at++) {
     reading(at);
     const block = bytes.subarray(GSI + at * TTI, GSI + (at + 1) * TTI);

@@ -10,7 +10,7 @@ import {
   type Caption,
   type CaptionPlace,
   type Captions,
-  type Told,
+  type OnProgress,
   type CaptionWord,
   type Warning,
 } from '../captions.ts';
@@ -59,8 +59,8 @@ interface Part {
  * @param frameRate  frames a second of times in frames, where the file names no rate
  * @throws Unreadable where it is no TTML, or holds no text with times
  */
-export function readTtml(source: string, frameRate?: number, told?: Told): Captions {
-  const { root, warnings } = readXml(source, told);
+export function readTtml(source: string, frameRate?: number, onProgress?: OnProgress): Captions {
+  const { root, warnings } = readXml(source, onProgress);
   if (root.name !== 'tt')
     throw new Unreadable('This XML is not TTML: its first element is not tt.');
   const document: Document = {

@@ -14,7 +14,7 @@ import {
   type Caption,
   type CaptionPlace,
   type Captions,
-  type Told,
+  type OnProgress,
   type CaptionWord,
   type Warning,
 } from '../captions.ts';
@@ -30,7 +30,7 @@ const inlineStamp = new RegExp(`^${stamp}$`);
  *
  * @throws Unreadable where it has neither the signature `WEBVTT` nor one cue
  */
-export function readVtt(source: string, told?: Told): Captions {
+export function readVtt(source: string, onProgress?: OnProgress): Captions {
   const lines = source
     .replace(/^\uFEFF/, '')
     .replace(/\0/g, '\uFFFD')
@@ -48,7 +48,7 @@ export function readVtt(source: string, told?: Told): Captions {
       message: 'The first line should be WEBVTT. The cues below it were read all the same.',
     });
 
-  const reading = telling(told, lines.length, 1000);
+  const reading = telling(onProgress, lines.length, 1000);
   while (at < lines.length) {
     reading(at);
     if (lines[at] === '') {

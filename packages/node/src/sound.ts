@@ -19,7 +19,7 @@ import {
 } from 'mediabunny';
 import { MPEGDecoder } from 'mpg123-decoder';
 import { OggOpusDecoder } from 'ogg-opus-decoder';
-import { Unusable } from './failure.ts';
+import { Unusable } from './unusable.ts';
 
 /** Containers of one file each; playlists that would have to be fetched are not among them. */
 const containers = [WAVE, FLAC, MP3, OGG, MP4, QTFF, WEBM, MATROSKA, ADTS];

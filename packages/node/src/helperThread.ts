@@ -1,22 +1,22 @@
-/** Work in a second thread, on Node. */
+/** A helper thread on Node. */
 import { Worker } from 'node:worker_threads';
 import { wrap, type Remote } from 'comlink';
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs';
-import type { ApartServices } from './apartWorker.ts';
+import type { HelperServices } from './helperWorker.ts';
 
-/** From so many seconds of sound on, a second thread is worth its start. */
+/** From so many seconds of sound on, a helper is worth its start. */
 export const LONG = 120;
 
 /**
- * Begins a second thread that serves what it is named for, ends it when the work is done, and fails with it.
+ * Starts a helper thread that serves what it is named for, ends it when the work is done, and fails with it.
  *
  * @param work  is given the thread as it is reached through promises
  */
-export async function withApart<Name extends keyof ApartServices, T>(
+export async function withHelper<Name extends keyof HelperServices, T>(
   name: Name,
-  work: (apart: Remote<ApartServices[Name]>) => Promise<T>,
+  work: (helper: Remote<HelperServices[Name]>) => Promise<T>,
 ): Promise<T> {
-  const worker = new Worker(new URL('./apart.worker.mjs', import.meta.url), {
+  const worker = new Worker(new URL('./helper.worker.mjs', import.meta.url), {
     workerData: name,
     // What it works on lies outside the heap: little of it is short-lived.
     resourceLimits: { maxYoungGenerationSizeMb: 12 },
@@ -24,7 +24,7 @@ export async function withApart<Name extends keyof ApartServices, T>(
   try {
     return await new Promise<T>((done, fail) => {
       worker.on('error', fail);
-      work(wrap<ApartServices[Name]>(nodeEndpoint(worker))).then(done, fail);
+      work(wrap<HelperServices[Name]>(nodeEndpoint(worker))).then(done, fail);
     });
   } finally {
     await worker.terminate();

@@ -1,5 +1,5 @@
 /** Weaves half of what the worker weaves that began it. */
 import { expose } from 'comlink';
-import { weaveApart } from '@cadence/core/weave/apart.ts';
+import { weaveHelper } from '@cadence/core/weave/helper.ts';
 
-expose(weaveApart());
+expose(weaveHelper());

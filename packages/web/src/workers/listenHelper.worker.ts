@@ -1,5 +1,5 @@
 /** Listens for some of a sound beside the worker that reads it. */
 import { expose } from 'comlink';
-import { listenApart } from '@cadence/core/listen/apart.ts';
+import { listenHelper } from '@cadence/core/listen/helper.ts';
 
-expose(listenApart());
+expose(listenHelper());

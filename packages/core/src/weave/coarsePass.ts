@@ -1,5 +1,5 @@
 /**
- * The first, cheap look: every third frame, phones alone, one state each. It tells roughly where each word lies, and
+ * The coarse pass: every third frame, phones alone, one state each. It tells about where each word lies, and
  * what the sound is like where nothing is asked of it.
  */
 import { STATES, WIDTH } from './acousticModel.ts';
@@ -8,18 +8,18 @@ import { latticeOf, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe } from './observations.ts';
 import { sharedFloats } from './shared.ts';
-import { ROUGH_COSTS, withinBeam } from './settings.ts';
+import { COARSE_COSTS, withinBeam } from './settings.ts';
 
-/** Frames from one look to the next. */
+/** Frames from one coarse frame to the next. */
 export const STRIDE = 3;
 
-/** How likely each phone is at each look, and how likely any is. */
-export interface RoughScores {
+/** How likely each phone is at each coarse frame, and how likely any is. */
+export interface CoarseScores {
   readonly count: number;
   readonly phones: number;
-  /** By look and phone: of the state that fits best. */
+  /** By coarse frame and phone: of the state that fits best. */
   readonly scores: Float32Array;
-  /** By look: of the best phone of speech. */
+  /** By coarse frame: of the best phone of speech. */
   readonly free: Float32Array;
 }
 
@@ -27,27 +27,28 @@ export interface RoughScores {
 export const noisesOf = (phones: readonly string[]): number[] =>
   phones.flatMap((name, phone) => (name.startsWith('+') ? [phone] : []));
 
-/** Looks that have one mean. */
+/** Coarse frames that have one mean. */
 export const AT_ONCE = 400;
 
-/** How many looks there are at some frames. */
-export const looksIn = (frames: Float32Array): number => Math.ceil(frames.length / WIDTH / STRIDE);
+/** How many coarse frames there are in some frames. */
+export const coarseFramesIn = (frames: Float32Array): number =>
+  Math.ceil(frames.length / WIDTH / STRIDE);
 
 /**
- * Looks at a sound, or at some of it. Calls `told` now and then with how far it has come, from 0 to 1.
+ * The coarse pass over a sound, or over some of it. Calls `onProgress` now and then with how far it has come, from 0 to 1.
  *
- * @param looks  the first, and the one after the last
+ * @param range  the first, and the one after the last
  */
-export function roughScores(
+export function coarseScores(
   likelihoods: Likelihoods,
   frames: Float32Array,
   meanAt: (frame: number) => Float32Array,
-  told: (share: number) => void,
-  looks: { readonly from: number; readonly to: number } = { from: 0, to: looksIn(frames) },
-): RoughScores {
+  onProgress: (share: number) => void,
+  range: { readonly from: number; readonly to: number } = { from: 0, to: coarseFramesIn(frames) },
+): CoarseScores {
   const { model } = likelihoods;
   const phones = model.phones.length;
-  const count = looks.to - looks.from;
+  const count = range.to - range.from;
   const scores = sharedFloats(count * phones);
   const free = sharedFloats(count);
   const all = Int32Array.from(model.own);
@@ -56,7 +57,7 @@ export function roughScores(
   );
   for (let from = 0; from < count; from += AT_ONCE) {
     const some = Math.min(AT_ONCE, count - from);
-    const first = (looks.from + from) * STRIDE;
+    const first = (range.from + from) * STRIDE;
     likelihoods.load(observe(frames, meanAt(first), first, some, STRIDE));
     for (let at = 0; at < some; at++) {
       const judged = likelihoods.of(at, all, all.length);
@@ -70,13 +71,13 @@ export function roughScores(
       }
       free[from + at] = best;
     }
-    told((from + some) / count);
+    onProgress((from + some) / count);
   }
   return { count, phones, scores, free };
 }
 
-/** The scores of looks that follow each other. */
-export function joinedScores(before: RoughScores, after: RoughScores): RoughScores {
+/** The scores of coarse frames that follow each other. */
+export function joinedScores(before: CoarseScores, after: CoarseScores): CoarseScores {
   const join = (a: Float32Array, b: Float32Array) => {
     const all = sharedFloats(a.length + b.length);
     all.set(a);
@@ -91,35 +92,35 @@ export function joinedScores(before: RoughScores, after: RoughScores): RoughScor
   };
 }
 
-/** Which token, or none, each look belongs to. */
-export function roughPath(
+/** Which token, or none, each coarse frame belongs to. */
+export function coarsePath(
   likelihoods: Likelihoods,
-  rough: RoughScores,
+  coarse: CoarseScores,
   tokens: readonly Token[],
   from: number,
   to: number,
 ): { path: Path; tokenOf: Int32Array } | undefined {
   const { model } = likelihoods;
   const lattice = latticeOf(model, tokens, {
-    rough: true,
-    costs: ROUGH_COSTS,
+    coarse: true,
+    costs: COARSE_COSTS,
     noises: noisesOf(model.phones),
   });
-  const { phones, scores, free } = rough;
+  const { phones, scores, free } = coarse;
   const found = new Float32Array(lattice.senones.length);
   const path = withinBeam((beam) =>
     bestPath(
       lattice,
       {
         count: to - from,
-        scores: (look, senones, count) => {
+        scores: (frame, senones, count) => {
           for (let at = 0; at < count; at++)
             found[at] = scores[
-              (from + look) * phones + (model.baseOf[senones[at] as number] as number)
+              (from + frame) * phones + (model.baseOf[senones[at] as number] as number)
             ] as number;
           return found;
         },
-        filler: (look) => (free[from + look] as number) - ROUGH_COSTS.worse,
+        filler: (frame) => (free[from + frame] as number) - COARSE_COSTS.worse,
       },
       beam,
     ),

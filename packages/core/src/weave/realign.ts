@@ -47,11 +47,11 @@ const sum = (values: readonly number[]): number => values.reduce((all, value) =>
 
 /**
  * Places as they are, or better ones where words went astray: found by the model that knows the voice, which tells the
- * right place from a chance one where the rough look could not.
+ * right place from a chance one where the coarse pass could not.
  *
  * @param parts  what lies between pins
  */
-export function lookedAgain(
+export function realigned(
   aligner: Aligner,
   voice: Voice,
   tokens: readonly Token[],

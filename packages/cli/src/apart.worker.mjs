@@ -1,5 +1,0 @@
-/** Starts the thread that listens beside the first: threads of Node 20 do not read TypeScript by themselves. */
-import { register } from 'tsx/esm/api';
-
-register();
-await import('./apartWorker.ts');

@@ -1,0 +1,68 @@
+/** Weaving on Node: texts onto the sound of a file. */
+import { readFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import type { Remote } from '@cadence/core/listen/helper.ts';
+import { findPieces } from '@cadence/core/listen/speech.ts';
+import { SpeechListener } from '@cadence/core/listen/speechEvidence.ts';
+import type { Range } from '@cadence/core/time/range.ts';
+import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
+import type { WeaveHelper } from '@cadence/core/weave/helper.ts';
+import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
+import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
+import { LONG, withHelper } from './helperThread.ts';
+import { openSound } from './sound.ts';
+
+/** From so many seconds on, the memory that a helper takes while it weaves is worth more than the time it saves. */
+const VERY_LONG = 2400;
+
+const acoustic = (name: string): Promise<Uint8Array> =>
+  readFile(fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`)));
+
+/** A text to be woven; times are those of the sound. */
+export interface WeaveOrder {
+  readonly words: readonly string[];
+  readonly pins?: readonly Pin[];
+  readonly within?: Range;
+}
+
+export interface WovenSound {
+  /** The words of each order. */
+  readonly woven: readonly (readonly Woven[])[];
+  readonly pieces: readonly Range[];
+}
+
+/**
+ * When each word of some texts is said, and the pieces of speech in the sound; with a helper thread where it is long.
+ *
+ * @param path      of the sound, or of a film
+ * @param language  BCP 47, such as "en-GB" or "it"
+ * @throws PinsCross; Unusable as {@link openSound}
+ */
+export async function weaveSound(
+  path: string,
+  language: string,
+  orders: readonly WeaveOrder[],
+): Promise<WovenSound> {
+  const sound = await openSound(path);
+  const voice = new VoiceListener(sound.sampleRate);
+  const speech = new SpeechListener(voice.loweredRate);
+  for await (const channels of sound.chunks()) speech.push(voice.push(channels));
+  const [model, spelling] = await Promise.all([acoustic('english.gz'), acoustic('spelling.gz')]);
+  const weaver = openWeaver({ model, spelling }, language);
+  const pieces = findPieces(speech.evidence());
+  const weave = async (helper?: Remote<WeaveHelper>) => {
+    await helper?.open(model);
+    await weaver.hear(voice.finish(), { helper });
+    const woven: Woven[][] = [];
+    for (const { words, ...order } of orders)
+      woven.push(
+        await weaver.weave(words, {
+          ...order,
+          helper: sound.duration < VERY_LONG ? helper : undefined,
+        }),
+      );
+    return woven;
+  };
+  const woven = await (sound.duration < LONG ? weave() : withHelper('weave', weave));
+  return { woven, pieces };
+}
