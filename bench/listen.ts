@@ -93,7 +93,7 @@ function accuracy(folder: string, scratch: string): void {
     const result = join(scratch, 'result.json');
     const cli = spawnSync(
       'npx',
-      ['tsx', here('../packages/cli/src/main.ts'), 'listen', file, '--json'],
+      ['tsx', here('../packages/cli/src/run.ts'), 'listen', file, '--json'],
       {
         encoding: 'utf8',
         maxBuffer: 2 ** 28,

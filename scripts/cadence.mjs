@@ -1,5 +1,7 @@
-/** The command line, `cadence`. Standard output belongs to it alone. */
-import { ensurePackages, runTypeScript } from './ensure.mjs';
+/** The command line, `cadence`, from its bundle. Standard output belongs to it alone. */
+import { pathToFileURL } from 'node:url';
+import { ensureCommandLine, ensurePackages } from './ensure.mjs';
 
 ensurePackages(true);
-process.exitCode = await runTypeScript('packages/cli/src/main.ts', process.argv.slice(2));
+const { main } = await import(pathToFileURL(ensureCommandLine()).href);
+process.exitCode = await main(process.argv.slice(2));

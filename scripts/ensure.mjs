@@ -63,19 +63,33 @@ function newest(folders) {
   return latest;
 }
 
-/** Builds the interface, unless it is newer than its sources. */
+/** Whether a file is there and newer than all its sources. */
+const isFresh = (file, sources) =>
+  existsSync(join(root, file)) && statSync(join(root, file)).mtimeMs > newest(sources);
+
+/** Builds the interface and the command line, unless they are newer than their sources. */
 export function ensureBuilt() {
-  const page = join(root, 'packages/web/dist/index.html');
-  const sources = [
-    'packages/core/src',
-    'packages/paint/src',
-    'packages/web/src',
-    'packages/web/index.html',
-    'package-lock.json',
-  ];
-  if (existsSync(page) && statSync(page).mtimeMs > newest(sources)) return;
-  process.stderr.write('Building the interface …\n');
-  must('npm', ['run', '-s', 'build'], 'The interface could not be built.');
+  const sources = ['packages/core/src', 'packages/paint/src', 'packages/web/src'];
+  const beside = ['packages/web/index.html', 'package-lock.json'];
+  if (!isFresh('packages/web/dist/index.html', [...sources, ...beside])) {
+    process.stderr.write('Building the interface …\n');
+    must('npm', ['run', '-s', 'build', '-w', '@cadence/web'], 'The interface could not be built.');
+  }
+  ensureCommandLine();
+}
+
+/** Bundles the command line, unless the bundle is newer than its sources; gives the bundle's path. */
+export function ensureCommandLine() {
+  const bundle = 'packages/cli/dist/main.mjs';
+  const sources = ['core', 'paint', 'node', 'cli'].map((name) => `packages/${name}/src`);
+  if (!isFresh(bundle, [...sources, 'packages/cli/vite.config.ts', 'package-lock.json']))
+    must(
+      'npm',
+      ['run', '-s', 'build', '-w', '@cadence/cli'],
+      'The command line could not be built.',
+      true,
+    );
+  return join(root, bundle);
 }
 
 /** Makes sure that Chromium is there for the end-to-end tests, by Debian's packages. */

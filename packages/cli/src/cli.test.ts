@@ -262,6 +262,8 @@ describe('cadence', () => {
       ['listen', 'letter.wav'],
       ['listen', 'nowhere.wav'],
       ['scene', 'letter.srt', '--at', '1s'],
+      ['still', 'ferry.json', '--at', '1s', 'letter.srt/frame.png'],
+      ['convert', 'song.vtt', 'letter.srt/song.srt'],
     ]) {
       const { status, json, stderr } = cadence(...args, '--json');
       expect([status, typeof json.error.kind, typeof json.error.message]).toEqual([

@@ -1,4 +1,4 @@
-import { lettersApart, oddNames } from './names.ts';
+import { oddNames } from './names.ts';
 
 const odd = (texts: string[], words: string[] = []) =>
   oddNames(
@@ -53,15 +53,4 @@ describe('names that are spelled in two ways', () => {
     ];
     expect(odd(texts, ['every', 'ever'])).toEqual([['c3', 'Skerymoor', 'Skerrymoor', 2]]);
   });
-});
-
-describe('letters apart', () => {
-  it.each([
-    ['winch', 'winch', 0],
-    ['winch', 'wnich', 1],
-    ['winch', 'inch', 1],
-    ['winch', 'wench', 1],
-    ['winch', 'winches', 2],
-    ['tide', 'chain', 3],
-  ])('%s and %s', (a, b, apart) => expect(lettersApart(a, b, 2)).toBe(apart));
 });

@@ -1,4 +1,5 @@
 /** Names that are spelled in two ways: written one way in most places, and nearly so in others. */
+import { editDistance } from '../text/editDistance.ts';
 import { words as wordsOf } from '../text/words.ts';
 
 /** A text and what it stands on. */
@@ -30,30 +31,6 @@ export const folded = (name: string): string =>
     .normalize('NFD')
     .replace(/[\p{M}'’‑-]/gu, '')
     .toLocaleLowerCase('und');
-
-/**
- * How many letters must be put in, taken out, changed or swapped with the next to make one word another, by
- * Damerau's restricted distance; `most + 1` where it is more than `most`.
- */
-export function lettersApart(a: string, b: string, most: number): number {
-  const [x, y] = [[...a], [...b]];
-  if (Math.abs(x.length - y.length) > most) return most + 1;
-  let before: number[] = [];
-  let last = y.map((_, at) => at);
-  last.push(y.length);
-  for (let i = 1; i <= x.length; i++) {
-    const row = [i];
-    for (let j = 1; j <= y.length; j++) {
-      const same = x[i - 1] === y[j - 1] ? 0 : 1;
-      let least = Math.min((last[j] ?? 0) + 1, (row[j - 1] ?? 0) + 1, (last[j - 1] ?? 0) + same);
-      if (i > 1 && j > 1 && x[i - 1] === y[j - 2] && x[i - 2] === y[j - 1])
-        least = Math.min(least, (before[j - 2] ?? 0) + 1);
-      row.push(least);
-    }
-    [before, last] = [last, row];
-  }
-  return Math.min(last[y.length] ?? 0, most + 1);
-}
 
 /** Two names of so many letters are one if they are so few letters apart. */
 const nearFor = (length: number): number => (length >= 8 ? 2 : length >= 5 ? 1 : 0);
@@ -131,7 +108,7 @@ function usualFor(
     if (isPlural(own, theirs) || (isWord?.(seen.name) === true && isWord(other.name))) return false;
     // Two names that are as frequent as each other are more likely two.
     if (other.places.length < 2 * seen.places.length) return false;
-    return lettersApart(own, theirs, most) <= most;
+    return editDistance(own, theirs, most) <= most;
   });
 }
 

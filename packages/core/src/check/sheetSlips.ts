@@ -2,7 +2,8 @@
 import { unstarred } from '../text/emphasis.ts';
 import type { ReadSheet, SheetPart } from '../text/sheet.ts';
 import { misspelt, type Speller } from '../text/spelling.ts';
-import { folded, lettersApart } from './names.ts';
+import { folded } from './names.ts';
+import { editDistance } from '../text/editDistance.ts';
 
 export interface SheetSlip {
   readonly kind: 'spelling' | 'name' | 'twice';
@@ -66,7 +67,7 @@ function namesTwoWays(names: readonly Named[]): SheetSlip[] {
       .find((each) => {
         const theirs = folded(each);
         const most = nearFor(Math.min(own.length, theirs.length));
-        return theirs === own || (most > 0 && lettersApart(own, theirs, most) <= most);
+        return theirs === own || (most > 0 && editDistance(own, theirs, most) <= most);
       });
     if (other !== undefined)
       for (const each of names.filter((named) => named.name === name))

@@ -1,0 +1,126 @@
+/** What the command line can do. What a verb needs is loaded when it is run. */
+import { WrongUsage } from './failure.ts';
+
+/** Every option that takes a value, and what stands for it. */
+export const OPTIONS = {
+  only: 'speech,onsets,pulse,hits',
+  as: 'FORMAT',
+  rate: '30000/1001',
+  start: '10:00:00:00',
+  shift: 'SECONDS',
+  at: 'TIMECODE',
+  height: 'PIXELS',
+  material: 'FOLDER',
+  profile: 'NAME',
+  strand: 'NAME',
+  language: 'en',
+  pins: 'PINS.json',
+  frame: '1920x1080',
+  size: 'PIXELS',
+  duration: 'SECONDS',
+  speed: 'PIXELS-PER-FRAME',
+  window: 'X0,X1',
+} as const;
+export type OptionName = keyof typeof OPTIONS;
+export type Options = { readonly [Name in OptionName]?: string };
+
+export interface Verb {
+  /** Names of what stands after the verb, and what may stand there besides. */
+  readonly takes: readonly string[];
+  readonly maybe?: string;
+  /** The options that it knows, besides `--json` and `--help`. */
+  readonly options: readonly OptionName[];
+  readonly example: string;
+  run(names: readonly string[], options: Options): Promise<object>;
+}
+
+const needed = (value: string | undefined, option: string): string => {
+  if (value === undefined) throw new WrongUsage(`${option} is needed.`);
+  return value;
+};
+
+/** By name; a verb of two words is one of several that its first word has. */
+export const VERBS: Readonly<Record<string, Verb>> = {
+  listen: {
+    takes: ['SOUND'],
+    options: ['only'],
+    example: 'listen demo/ferry/narration-hesper.opus --only speech --json',
+    run: async ([file = ''], options) =>
+      (await import('./listen.ts')).listenCommand(file, options.only),
+  },
+  weave: {
+    takes: ['SOUND', 'SCRIPT'],
+    options: ['pins', 'language', 'as', 'rate'],
+    example: 'weave demo/ferry/narration-hesper.opus script.txt --pins pins.json --json',
+    run: async ([file = '', script = ''], options) =>
+      (await import('./weave.ts')).weaveCommand(file, script, options),
+  },
+  read: {
+    takes: ['FILE'],
+    options: ['as', 'rate'],
+    example: 'read ferry.srt --json',
+    run: async ([file = ''], options) => (await import('./captions.ts')).readCommand(file, options),
+  },
+  convert: {
+    takes: ['IN', 'OUT'],
+    options: ['as', 'rate', 'start', 'shift'],
+    example: 'convert ferry.srt ferry.vtt --shift 1.5',
+    run: async ([from = '', to = ''], options) =>
+      (await import('./captions.ts')).convertCommand(from, to, options),
+  },
+  split: {
+    takes: ['SOUND'],
+    maybe: 'SCRIPT',
+    options: ['strand', 'profile', 'language', 'as', 'rate'],
+    example: 'split demo/ferry/narration-hesper.opus script.txt --profile unhurried --json',
+    run: async ([file = '', script], options) =>
+      (await import('./split.ts')).splitCommand(file, script, options),
+  },
+  'pace reading': {
+    takes: ['CAPTIONS'],
+    options: ['profile', 'as', 'rate'],
+    example: 'pace reading ferry.srt --json',
+    run: async ([file = ''], options) =>
+      (await import('./check.ts')).paceReadingCommand(file, options),
+  },
+  'pace roll': {
+    takes: ['SHEET'],
+    options: ['rate', 'frame', 'size', 'duration', 'speed'],
+    example: 'pace roll credits.txt --duration 54 --json',
+    run: async ([file = ''], options) => (await import('./pace.ts')).paceRollCommand(file, options),
+  },
+  'pace crawl': {
+    takes: ['SHEET'],
+    options: ['rate', 'frame', 'size', 'window', 'duration', 'speed'],
+    example: 'pace crawl notices.txt --speed 4 --json',
+    run: async ([file = ''], options) =>
+      (await import('./pace.ts')).paceCrawlCommand(file, options),
+  },
+  check: {
+    takes: ['PROGRAMME-or-CAPTIONS'],
+    options: ['profile', 'language', 'as', 'rate'],
+    example: 'check ferry.srt --json',
+    run: async ([file = ''], options) => (await import('./check.ts')).checkCommand(file, options),
+  },
+  still: {
+    takes: ['PROGRAMME', 'OUT.png'],
+    options: ['at', 'height', 'material'],
+    example: 'still ferry.cadence.json --at 10:00:12:00 frame.png --height 720',
+    run: async ([file = '', out = ''], options) => {
+      const height = options.height === undefined ? undefined : Number(options.height);
+      if (height !== undefined && !(Number.isInteger(height) && height >= 1 && height <= 8640))
+        throw new WrongUsage('--height takes whole pixels up to 8640.');
+      const at = needed(options.at, '--at');
+      return (await import('./picture.ts')).stillCommand(file, at, out, height, options.material);
+    },
+  },
+  scene: {
+    takes: ['PROGRAMME'],
+    options: ['at'],
+    example: 'scene ferry.cadence.json --at 10:00:12:00 --json',
+    run: async ([file = ''], options) => {
+      const at = needed(options.at, '--at');
+      return (await import('./picture.ts')).sceneCommand(file, at);
+    },
+  },
+};
