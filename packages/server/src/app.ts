@@ -6,6 +6,7 @@ import { headers, onlyFromHere } from './guard.ts';
 import type { MaterialStore } from './keep/materialStore.ts';
 import type { ProgrammeKeeper } from './keep/programmeKeeper.ts';
 import { answerProblems, notFound } from './problem.ts';
+import { safeError } from './safeError.ts';
 import { fontRoutes } from './routes/fonts.ts';
 import { materialRoutes } from './routes/materials.ts';
 import { newsRoutes } from './routes/news.ts';
@@ -26,10 +27,12 @@ export function makeApp({ keeper, store, log, web }: Parts): Express {
   app.use(
     pinoHttp({
       logger: log,
+      wrapSerializers: false,
       // No text of programmes is logged: only what was asked for and how it went.
       serializers: {
         req: ({ method, url }: { method: string; url: string }) => ({ method, url }),
         res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+        err: safeError,
       },
       customLogLevel: (_request, response, error) =>
         error || response.statusCode >= 500 ? 'error' : 'debug',

@@ -46,14 +46,14 @@ export function problemOf(error: unknown): Problem {
       507,
       'disk-full',
       'The disk is full',
-      'The disk is full, so this was not kept. All that was kept before is safe. Free some space; it is tried again by itself.',
+      'The disk is full, so this was not kept. Free some space; it is tried again by itself.',
     );
   if (/SQLITE_BUSY|SQLITE_LOCKED|database is locked/.test(code + text))
     return new Problem(
       503,
       'database-locked',
       'The database is in use',
-      'Another program holds the database, so this was not kept yet. Nothing is lost; it is tried again by itself.',
+      'Another program holds the database, so this was not kept yet. It is tried again by itself.',
     );
   if (code === 'ENOENT')
     return new Problem(
@@ -81,7 +81,7 @@ export function problemOf(error: unknown): Problem {
     500,
     'unexpected',
     'Something went wrong',
-    'The server ran into an error of its own. What was kept before is safe.',
+    'The server ran into an error of its own, so this was not done. Its log says more.',
   );
 }
 

@@ -181,9 +181,13 @@ describe('changes', () => {
     const add = cueAt(programme, strand, 0, 50);
     await commit(id, 0, add);
     let text = '';
-    while (!text.includes('data:') || !text.endsWith('\n\n'))
+    while (!/data: \{.*\n\n/.test(text))
       text += new TextDecoder().decode((await reader?.read())?.value);
-    const kept = JSON.parse(text.slice(text.indexOf('data:') + 5));
+    const [version, kept] = [...text.matchAll(/data: (.*)/g)].map(([, data]) =>
+      JSON.parse(data ?? ''),
+    );
+    // First the newest version, by which a window tells whether it is ahead.
+    expect(version).toBe(0);
     expect(kept).toMatchObject({ version: 1, clientId: 'window', step: { changes: add.changes } });
     await reader?.cancel();
   });

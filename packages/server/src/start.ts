@@ -4,9 +4,12 @@ import { createServer, type Server } from 'node:http';
 import { join, resolve } from 'node:path';
 import pino from 'pino';
 import { makeApp } from './app.ts';
-import { openDatabase } from './keep/database.ts';
+import { CannotStart, reasonForStart } from './keep/cannotStart.ts';
+import { DATABASE_FILE, openDatabase, type Database } from './keep/database.ts';
+import { lockFolder } from './keep/folderLock.ts';
 import { MaterialStore } from './keep/materialStore.ts';
 import { ProgrammeKeeper } from './keep/programmeKeeper.ts';
+import { safeError } from './safeError.ts';
 
 export interface Running {
   readonly address: string;
@@ -31,6 +34,11 @@ export interface StartOptions {
 
 const HOST = '127.0.0.1';
 
+/**
+ * Starts the server.
+ *
+ * @throws CannotStart with one sentence that says what is wrong and what to do
+ */
 export async function start({
   data,
   port,
@@ -38,23 +46,26 @@ export async function start({
   logLevel = 'warn',
 }: StartOptions): Promise<Running> {
   const folder = resolve(data);
-  await mkdir(folder, { recursive: true });
-  const database = await openDatabase(folder);
-  const keeper = new ProgrammeKeeper(database);
-  await keeper.purge();
-  const store = await MaterialStore.open(join(folder, 'material'), database);
-  const log = pino({ level: logLevel });
+  const opened = await open(folder).catch((error: unknown) => {
+    const reason = reasonForStart(error, { folder, file: join(folder, DATABASE_FILE) });
+    throw reason === undefined ? error : new CannotStart(reason, { cause: error });
+  });
+  const { lock, database, keeper, store } = opened;
+  const log = pino({ level: logLevel, serializers: { err: safeError } });
   const server = createServer(makeApp({ keeper, store, log, ...(web && { web: resolve(web) }) }));
   server.requestTimeout = 0;
   const bound = await listen(server, port);
+  const address = `http://${HOST}:${bound}`;
+  await lock.announce(address);
   const stop = async () => {
     const closed = new Promise((done) => server.close(done));
     server.closeAllConnections();
     await closed;
     await database.close(true);
+    await lock.release();
   };
   return {
-    address: `http://${HOST}:${bound}`,
+    address,
     keeper,
     store,
     stop,
@@ -69,6 +80,28 @@ export async function start({
         });
     },
   };
+}
+
+/** Opens what is kept in a data folder, which nobody else has open; lets go of it where that fails. */
+async function open(folder: string) {
+  await mkdir(folder, { recursive: true });
+  const lock = await lockFolder(folder);
+  let database: Database | undefined;
+  try {
+    database = await openDatabase(folder);
+    const keeper = new ProgrammeKeeper(database);
+    await keeper.purge();
+    return {
+      lock,
+      database,
+      keeper,
+      store: await MaterialStore.open(join(folder, 'material'), database),
+    };
+  } catch (error) {
+    await database?.close(true).catch(() => undefined);
+    await lock.release();
+    throw error;
+  }
 }
 
 /** Listens on the first free port from `port` on. */

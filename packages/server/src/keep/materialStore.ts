@@ -12,6 +12,7 @@ import { fileTypeFromFile } from 'file-type';
 import { notFound, Problem } from '../problem.ts';
 import type { Database } from './database.ts';
 import { MaterialRow, type MaterialRecord } from './entities.ts';
+import { readRows } from './rows.ts';
 
 /** What can be kept beside a material: what was heard in it, and a small picture of it. */
 export const SIDE_FILES = { heard: 'application/octet-stream', still: 'image/webp' } as const;
@@ -90,13 +91,20 @@ export class MaterialStore {
   }
 
   async find(hash: string): Promise<MaterialRecord & { path: string }> {
-    const record = isHash(hash)
-      ? await this.#database.em.fork().findOne(MaterialRow, { hash })
-      : null;
+    const [record] = isHash(hash)
+      ? await readRows(
+          this.#database.em.fork(),
+          'material',
+          { texts: ['media_type'], figures: ['bytes', 'kept'] },
+          'where hash = ?',
+          [hash],
+        )
+      : [];
     if (!record) throw notFound('material');
     const path = this.#path(hash);
     await access(path);
-    return { ...record, path };
+    const { bytes, kept, media_type: mediaType } = record;
+    return { hash, bytes, kept, mediaType: mediaType ?? 'application/octet-stream', path };
   }
 
   /** Where a side file is, once it has been kept. */

@@ -4,7 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
-import type { EntityManager } from '@mikro-orm/libsql';
+import { UniqueConstraintViolationException, type EntityManager } from '@mikro-orm/libsql';
 import { apply, ChangeDoesNotFit } from '@cadence/core/programme/apply.ts';
 import type { Change } from '@cadence/core/programme/change.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
@@ -21,20 +21,26 @@ import { cuesInOrder, cuesOfPassage } from '@cadence/core/programme/order.ts';
 import { firstOverlap } from '@cadence/core/programme/rebase.ts';
 import { notFound, Problem } from '../problem.ts';
 import type { Database } from './database.ts';
+import { programmeFrom } from './damaged.ts';
 import { EntityRow, ProgrammeRow, StepRow, type StepRecord } from './entities.ts';
+import { jsonOf, readRows, type ReadRow } from './rows.ts';
 import { checkChanges, checkWhole, type Commit } from './shape.ts';
-import { summarise, type Summary } from './summary.ts';
+import { summarise, UNKNOWN_SUMMARY, type Summary } from './summary.ts';
 
 export interface Listed extends Summary {
   readonly id: Id;
   readonly title: string;
   readonly changed: number;
+  /** What of it cannot be read, as a sentence. */
+  readonly damage?: string;
 }
 
 export interface Opened {
   readonly version: number;
   readonly programme: Programme;
   readonly history: History;
+  /** What of it could not be read and was left out or replaced, in sentences. */
+  readonly damage?: readonly string[];
 }
 
 /** A step as it is sent to every window that has the programme open. */
@@ -45,8 +51,9 @@ export interface Kept {
 }
 
 interface Held {
-  version: number;
-  programme: Programme;
+  readonly version: number;
+  readonly programme: Programme;
+  readonly damage: readonly string[];
 }
 
 /** How long a deleted programme can be brought back, and how many steps of its history are read. */
@@ -71,17 +78,27 @@ export class ProgrammeKeeper {
   }
 
   async list(): Promise<Listed[]> {
-    const rows = await this.#em.find(
-      ProgrammeRow,
-      { deleted: null },
-      { orderBy: { changed: 'desc' } },
+    const rows = await readRows(
+      this.#em,
+      'programme',
+      { texts: ['id', 'title', 'summary'], figures: ['changed'] },
+      'where deleted is null order by changed desc',
     );
-    return rows.map((row) => ({
-      id: row.id,
-      title: row.title,
-      changed: row.changed,
-      ...(JSON.parse(row.summary) as Summary),
-    }));
+    return rows.flatMap(({ id, title, summary, changed }): Listed[] => {
+      // Without its name a programme cannot be asked for.
+      if (typeof id !== 'string') return [];
+      const read = jsonOf<Summary>(summary);
+      const isDamaged = typeof title !== 'string' || !read;
+      return [
+        {
+          id,
+          title: title ?? 'A programme without a readable title',
+          changed,
+          ...(read ?? UNKNOWN_SUMMARY),
+          ...(isDamaged && { damage: 'What the list shows of it is damaged. It can be opened.' }),
+        },
+      ];
+    });
   }
 
   /** How many programmes there are, deleted ones included. */
@@ -123,11 +140,11 @@ export class ProgrammeKeeper {
   }
 
   async open(id: Id): Promise<Opened> {
-    const [{ version, programme }, history] = await Promise.all([
+    const [{ version, programme, damage }, history] = await Promise.all([
       this.#hold(id),
       this.#history(id),
     ]);
-    return { version, programme, history };
+    return { version, programme, history, ...(damage.length > 0 && { damage }) };
   }
 
   async programme(id: Id): Promise<Programme> {
@@ -141,12 +158,23 @@ export class ProgrammeKeeper {
 
   /** Steps of `id` kept after `version`. */
   async since(id: Id, version: number): Promise<Kept[]> {
-    const rows = await this.#em.find(
-      StepRow,
-      { programme: id, version: { $gt: version } },
-      { orderBy: { version: 'asc' } },
+    const rows = await this.#steps('where programme = ? and version > ? order by version', [
+      id,
+      version,
+    ]);
+    return rows.filter((step) => step !== undefined);
+  }
+
+  /** Steps; undefined for one that is damaged. */
+  async #steps(rest: string, values: readonly (string | number)[]): Promise<(Kept | undefined)[]> {
+    const rows = await readRows(
+      this.#em,
+      'step',
+      { texts: STEP_TEXTS, figures: ['version'] },
+      rest,
+      values,
     );
-    return rows.map(keptOf);
+    return rows.map(keptFrom);
   }
 
   /**
@@ -165,16 +193,15 @@ export class ProgrammeKeeper {
 
   async #commit(id: Id, commit: Commit): Promise<number> {
     const held = await this.#hold(id);
-    const before = await this.#em.findOne(StepRow, { programme: id, id: commit.changeId });
+    const [before] = await readRows(
+      this.#em,
+      'step',
+      { texts: [], figures: ['version'] },
+      'where programme = ? and id = ?',
+      [id, commit.changeId],
+    );
     if (before) return before.version;
-    if (commit.base !== held.version)
-      throw new Problem(
-        409,
-        'stale',
-        'Edited elsewhere',
-        'The programme was changed elsewhere meanwhile. Your changes are put on top.',
-        { version: held.version, missed: await this.since(id, commit.base) },
-      );
+    if (commit.base !== held.version) throw await this.#stale(id, commit.base);
     const programme = applyChecked(held.programme, commit.changes);
     const version = held.version + 1;
     const now = Date.now();
@@ -190,23 +217,43 @@ export class ProgrammeKeeper {
       goesWith: commit.goesWith ?? null,
       kept: now,
     };
-    await this.#em.transactional(async (em) => {
-      await writeChanged(em, id, programme, commit.changes);
-      await em.insert(StepRow, step);
-      await em.nativeUpdate(
-        ProgrammeRow,
-        { id },
-        {
-          version,
-          title: programme.facts.title,
-          summary: JSON.stringify(summarise(programme)),
-          changed: now,
-        },
-      );
-    });
-    this.#held.set(id, { version, programme });
-    this.events.emit('step', id, keptOf(step));
+    try {
+      await this.#em.transactional(async (em) => {
+        // First, as it fails where there is such a step already: then nothing else is written.
+        await em.insert(StepRow, step);
+        await writeChanged(em, id, programme, commit.changes);
+        await em.nativeUpdate(
+          ProgrammeRow,
+          { id },
+          {
+            version,
+            title: programme.facts.title,
+            summary: JSON.stringify(summarise(programme)),
+            changed: now,
+          },
+        );
+      });
+    } catch (error) {
+      this.#held.delete(id);
+      if (error instanceof UniqueConstraintViolationException)
+        throw await this.#stale(id, commit.base);
+      throw error;
+    }
+    this.#held.set(id, { version, programme, damage: held.damage });
+    this.events.emit('step', id, { version, clientId: commit.clientId, step: stepOf(commit) });
     return version;
+  }
+
+  /** That a step is on an older state than the newest, with the steps that it has missed. */
+  async #stale(id: Id, base: number): Promise<Problem> {
+    const { version } = await this.#hold(id);
+    return new Problem(
+      409,
+      'stale',
+      'Edited elsewhere',
+      'The programme was changed elsewhere meanwhile. Your changes are put on top.',
+      { version, missed: await this.since(id, base) },
+    );
   }
 
   async remove(id: Id): Promise<void> {
@@ -230,14 +277,17 @@ export class ProgrammeKeeper {
   }
 
   async #history(id: Id): Promise<History> {
-    const rows = await this.#em.find(
-      StepRow,
-      { programme: id },
-      { orderBy: { version: 'desc' }, limit: STEPS_READ },
-    );
-    return rows
+    const steps = await this.#steps('where programme = ? order by version desc limit ?', [
+      id,
+      STEPS_READ,
+    ]);
+    // What came before a step that is damaged cannot be undone over it.
+    const damaged = steps.indexOf(undefined);
+    return steps
+      .slice(0, damaged < 0 ? steps.length : damaged)
+      .filter((kept) => kept !== undefined)
       .reverse()
-      .map((row) => keptOf(row).step)
+      .map(({ step }) => step)
       .reduce(record, NO_HISTORY);
   }
 
@@ -245,23 +295,22 @@ export class ProgrammeKeeper {
     const known = this.#held.get(id);
     if (known) return known;
     const em = this.#em;
-    const row = await em.findOne(ProgrammeRow, { id, deleted: null });
-    if (!row) throw notFound('programme');
-    const rows = await em
-      .getConnection()
-      .execute<{ kind: EntityKind; id: Id; body: string }[]>(
-        'select kind, id, body from entity where programme = ?',
-        [id],
-      );
-    const tables = Object.fromEntries(
-      Object.values(tableOf).map((table) => [table, {} as Record<Id, unknown>]),
+    const [row] = await readRows(
+      em,
+      'programme',
+      { texts: [], figures: ['version'] },
+      'where id = ? and deleted is null',
+      [id],
     );
-    let facts: Facts | undefined;
-    for (const { kind, id: of, body } of rows) {
-      if (kind === 'programme') facts = JSON.parse(body) as Facts;
-      else (tables[tableOf[kind]] as Record<Id, unknown>)[of] = JSON.parse(body);
-    }
-    const held = { version: row.version, programme: { facts, ...tables } as unknown as Programme };
+    if (!row) throw notFound('programme');
+    const rows = await readRows(
+      em,
+      'entity',
+      { texts: ['kind', 'id', 'body'] },
+      'where programme = ?',
+      [id],
+    );
+    const held = { version: row.version, ...programmeFrom(rows) };
     if (this.#held.size >= PROGRAMMES_HELD) this.#held.delete([...this.#held.keys()][0] ?? '');
     this.#held.set(id, held);
     return held;
@@ -278,20 +327,40 @@ export class ProgrammeKeeper {
   }
 }
 
-function keptOf(row: StepRecord): Kept {
+const STEP_TEXTS = ['id', 'client', 'name', 'changes', 'undoes', 'redoes', 'goes_with'] as const;
+
+/** A kept step from its row; undefined where the row is damaged. */
+function keptFrom(row: ReadRow<(typeof STEP_TEXTS)[number], 'version'>): Kept | undefined {
+  const { version, id, client, name, undoes, redoes, goes_with: goesWith } = row;
+  const changes = jsonOf<Change[]>(row.changes);
+  const isWhole =
+    typeof id === 'string' &&
+    changes !== undefined &&
+    [undoes, redoes].every((text) => text !== undefined);
+  if (!isWhole) return undefined;
   return {
-    version: row.version,
-    clientId: row.client,
+    version,
+    clientId: client ?? '',
     step: {
-      id: row.id,
-      name: row.name,
-      changes: JSON.parse(row.changes) as Change[],
-      ...(typeof row.undoes === 'string' && { undoes: row.undoes }),
-      ...(typeof row.redoes === 'string' && { redoes: row.redoes }),
-      ...(typeof row.goesWith === 'string' && { goesWith: row.goesWith }),
+      id,
+      name: name ?? '',
+      changes,
+      ...(typeof undoes === 'string' && { undoes }),
+      ...(typeof redoes === 'string' && { redoes }),
+      ...(typeof goesWith === 'string' && { goesWith }),
     },
   };
 }
+
+/** The step that a commit asks for. */
+const stepOf = ({ changeId, name, changes, undoes, redoes, goesWith }: Commit): Step => ({
+  id: changeId,
+  name,
+  changes,
+  ...(undoes !== undefined && { undoes }),
+  ...(redoes !== undefined && { redoes }),
+  ...(goesWith !== undefined && { goesWith }),
+});
 
 function applyChecked(programme: Programme, changes: readonly Change[]): Programme {
   let next: Programme;

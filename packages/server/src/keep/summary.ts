@@ -33,3 +33,17 @@ export function summarise({ facts, materials, pieces, cues }: Programme): Summar
     backdrop: facts.backdrop.colour,
   };
 }
+
+/** What is shown of a programme whose summary cannot be read. */
+export const UNKNOWN_SUMMARY: Summary = {
+  length: 0,
+  frame: { width: 1920, height: 1080 },
+  frameRate: { num: 25, den: 1, dropFrame: false },
+  materials: 0,
+  pieces: 0,
+  cues: 0,
+  written: 0,
+  still: null,
+  image: null,
+  backdrop: '#20303a',
+};

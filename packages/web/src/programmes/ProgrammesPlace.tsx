@@ -144,15 +144,7 @@ export function ProgrammesPlace() {
               <Link to={`/p/${programme.id}/${placeFor(programme)}`} className={classes.link}>
                 <Still programme={programme} />
                 <span className={classes.name}>{programme.title}</span>
-                <span className="quiet">
-                  {formatLength(programme.length)}
-                  {', '}
-                  {programme.cues > 0
-                    ? `${programme.written} of ${plural(linesOf(programme), 'line')} written`
-                    : programme.materials > 0
-                      ? 'no cues yet'
-                      : 'nothing brought in yet'}
-                </span>
+                <span className="quiet">{programme.damage ?? stateOf(programme)}</span>
                 <span className={`gauge ${classes.gauge}`} aria-hidden>
                   <b
                     style={{
@@ -208,6 +200,13 @@ export function ProgrammesPlace() {
     </div>
   );
 }
+
+/** How long it is and how far it has come, in words. */
+const stateOf = (programme: ListedProgramme): string => {
+  const written = `${programme.written} of ${plural(linesOf(programme), 'line')} written`;
+  const empty = programme.materials > 0 ? 'no cues yet' : 'nothing brought in yet';
+  return `${formatLength(programme.length)}, ${programme.cues > 0 ? written : empty}`;
+};
 
 /** How many lines there are to write: cues, and as far as one can tell pieces that have none yet. */
 const linesOf = ({ cues, pieces }: ListedProgramme): number => Math.max(cues, pieces);

@@ -21,7 +21,7 @@ import { formatFrame, formatLength, formatWhen, plural } from '../kit/format.ts'
 import { answerKey, showKeys } from './keys.ts';
 import { followLink, useKeptLink } from './links.ts';
 import { Mark } from '../kit/Mark.tsx';
-import { OlderOnServer } from './OlderOnServer.tsx';
+import { Damage, OlderOnServer } from './ServerState.tsx';
 import { closeProgramme, openProgramme } from '../desk/desk.ts';
 import { Dropping } from './Dropping.tsx';
 import { say, wordsOf } from '../desk/say.ts';
@@ -164,6 +164,7 @@ function Opened() {
       <div className="shell">
         <TopBar />
         <OlderOnServer />
+        <Damage />
         <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
           <Suspense fallback={<p className="empty">Opening …</p>}>
             <Outlet />

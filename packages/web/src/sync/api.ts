@@ -51,12 +51,16 @@ export interface ListedProgramme {
   readonly still: string | null;
   readonly image?: string | null;
   readonly backdrop: string;
+  /** What of it cannot be read, as a sentence. */
+  readonly damage?: string;
 }
 
 export interface OpenedProgramme {
   readonly version: number;
   readonly programme: Programme;
   readonly history: History;
+  /** What of it could not be read and was left out or replaced, in sentences. */
+  readonly damage?: readonly string[];
 }
 
 export interface KeptStep {

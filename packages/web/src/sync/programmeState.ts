@@ -35,6 +35,8 @@ export interface Open {
   readonly reached: boolean;
   /** The version that the server has where it is older than ours: its data was put back. Nothing is sent then. */
   readonly olderOnServer: number | null;
+  /** What of it the server could not read, in sentences. */
+  readonly damage: readonly string[];
   /** How many changes had to be left out when others were put under ours. */
   readonly leftOut: number;
 }
@@ -113,7 +115,7 @@ export function programmeReducer(
   action: UnknownAction,
 ): ProgrammeState {
   if (opened.match(action)) {
-    const { id, version, programme, history, pending } = action.payload;
+    const { id, version, programme, history, damage = [], pending } = action.payload;
     return show({
       id,
       version,
@@ -122,6 +124,7 @@ export function programmeReducer(
       keptAt: null,
       reached: true,
       olderOnServer: null,
+      damage,
     });
   }
   if (!state) return state;

@@ -1,4 +1,4 @@
-/** What is said where the server has an older state of the programme than this window, and what can be done then. */
+/** What is said where something is wrong with the state on the server, and what can be done then. */
 import { Button } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -41,6 +41,20 @@ export function OlderOnServer() {
       >
         Save it as a new programme
       </Button>
+    </div>
+  );
+}
+
+/** What of the programme the server could not read. */
+export function Damage() {
+  const damage = useOpen((open) => open.damage);
+  const [seen, setSeen] = useState<readonly string[]>();
+  if (damage.length === 0 || seen === damage) return null;
+  return (
+    <div className="notice older" role="alert">
+      <IconAlertTriangle size={18} />
+      <span>Part of this programme is damaged. {damage.join(' ')} Everything else is here.</span>
+      <Button onClick={() => setSeen(damage)}>Dismiss</Button>
     </div>
   );
 }
