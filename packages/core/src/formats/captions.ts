@@ -101,6 +101,14 @@ export class Losses {
     this.count('word times', Number((words?.length ?? 0) > 0));
     this.count('id', Number(id !== undefined));
   }
+  /** Counts captions that begin while one before them lasts. */
+  countOverlaps(captions: readonly Pick<Caption, 'start' | 'end'>[]): void {
+    let until = -Infinity;
+    for (const { start, end } of [...captions].sort((a, b) => a.start - b.start)) {
+      if (start < until) this.count('overlap');
+      until = Math.max(until, end);
+    }
+  }
   list(): Lost[] {
     return [...this.#counts].map(([kind, count]) => ({ kind, count }));
   }

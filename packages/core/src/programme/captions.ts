@@ -49,7 +49,7 @@ const wordsOf = ({ words = [] }: Caption): WordTime[] =>
 
 /**
  * Puts captions on a strand in place of the cues there, at the nearest frames, none overlapping the
- * one before it. The note says how many had to be cut short.
+ * one before it unless the strand allows it. The note says how many had to be cut short.
  */
 export function cuesFromCaptions(
   programme: Programme,
@@ -59,13 +59,14 @@ export function cuesFromCaptions(
 ): Edit {
   const rate = programme.facts.frameRate;
   const frame = frames(1, rate);
+  const mayOverlap = programme.strands[strand]?.overlapAllowed ?? false;
   let free = ZERO;
   let cut = 0;
   const made = [...captions]
     .sort((a, b) => a.start - b.start)
     .map((caption): Cue => {
       const wanted = nearestFrame(caption.start, rate);
-      const start = later(wanted, free);
+      const start = mayOverlap ? wanted : later(wanted, free);
       const end = later(nearestFrame(caption.end, rate), add(start, frame));
       if (start > wanted) cut++;
       free = end;
@@ -93,7 +94,8 @@ export function addCaptions(
 ): Edit {
   const rate = programme.facts.frameRate;
   const shortest = shortestCue(programme);
-  const there = cuesInOrder(programme, strand);
+  // Where cues may overlap, nothing is in the way.
+  const there = programme.strands[strand]?.overlapAllowed ? [] : cuesInOrder(programme, strand);
   const made: Cue[] = [];
   let at = 0;
   let free = ZERO;
@@ -101,7 +103,7 @@ export function addCaptions(
   for (const caption of [...captions].sort((a, b) => a.start - b.start)) {
     const end = nearestFrame(caption.end, rate);
     const wanted = nearestFrame(caption.start, rate);
-    let start = later(wanted, free);
+    let start = programme.strands[strand]?.overlapAllowed ? wanted : later(wanted, free);
     for (let cue = there[at]; cue && cue.start <= start; cue = there[++at])
       start = later(start, cue.end);
     const least = start === wanted ? later(end, add(start, shortest)) : end;
@@ -159,7 +161,7 @@ export function matchCaptions(
   }
   const matched = wanted.size;
   // Putting one back may push it over a second; each round puts back one at least.
-  for (;;) {
+  while (!programme.strands[strand]?.overlapAllowed) {
     const row = cues.map((cue) => wanted.get(cue.id) ?? cue).sort((a, b) => a.start - b.start);
     const over = row.flatMap((cue, at) => {
       const before = row[at - 1];

@@ -23,7 +23,8 @@ export interface Rebased {
  * programme, not with their product.
  *
  * A change to an entity that is gone is left out, and so is a cue on a strand that is. A strand on which
- * there are cues by now stays, and so does a passage that is on the programme. A cue whose passage is gone is left
+ * there are cues by now stays, and so does a passage that is on the programme; one on which cues overlap goes on to
+ * allow it. A cue whose passage is gone is left
  * out. A cue that would overlap a neighbour is cut short at it, and left out where no frame is left for it. Every
  * `was` is what the entity is now, so that undo gives back the newer state.
  */
@@ -71,6 +72,8 @@ function fit(working: WorkingProgramme, change: Change): Change | undefined {
       (change.entity === 'passage' && working.isPlaced(change.id));
     return bears ? undefined : ({ ...change, was: old } as Change);
   }
+  const forbidsOverlap = change.entity === 'strand' && change.becomes.overlapAllowed === false;
+  if (forbidsOverlap && working.hasOverlap(change.id)) return undefined;
   const was = old && Object.fromEntries(Object.keys(change.becomes).map((key) => [key, old[key]]));
   const fitted = { ...change, was: was ?? null } as Change;
   return fitted.entity === 'cue' ? withoutOverlap(working, fitted) : fitted;

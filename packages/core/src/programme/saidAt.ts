@@ -15,9 +15,11 @@ export interface SaidWord {
 /** The word of a strand that is said at a time; undefined in a pause, and where no word is timed. */
 export function saidAt(programme: Programme, strand: Id, time: Ticks): SaidWord | undefined {
   const row = cuesInOrder(programme, strand);
-  // A word may be said a little before its cue is there, or after it has gone.
+  // A word may be said a little before its cue is there, or after it has gone: in the cue before, or the one after.
   const near = firstEndingAfter(row, time);
-  for (const cue of row.slice(Math.max(0, near - 1), near + 2)) {
+  for (let at = Math.max(0, near - 1), after = 0; at < row.length && after < 2; at++) {
+    const cue = row[at] as Cue;
+    if (cue.start > time) after++;
     const word = cue.words.find(({ start, end }) => start <= time && time < end);
     if (word) return { cue, word };
   }

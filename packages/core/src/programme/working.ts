@@ -46,6 +46,16 @@ export class WorkingProgramme {
     return this.#row(strand).length > 0;
   }
 
+  /** Whether two cues of a strand share time. */
+  hasOverlap(strand: Id): boolean {
+    let until = -Infinity;
+    return this.#row(strand).some(({ start, end }) => {
+      const overlaps = start < until;
+      until = Math.max(until, end);
+      return overlaps;
+    });
+  }
+
   /** Whether any cue puts a passage on the programme. */
   isPlaced(passage: Id): boolean {
     return (this.#passages().get(passage) ?? 0) > 0;

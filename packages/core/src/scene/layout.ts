@@ -44,6 +44,28 @@ export function layOut(
   return made;
 }
 
+const shifted = new WeakMap<TextLayout, Map<number, TextLayout>>();
+
+/** A layout moved down by whole pixels, or up by fewer than none; remembered with the layout. */
+export function shiftedDown(layout: TextLayout, by: number, frame: FrameSize): TextLayout {
+  if (by === 0) return layout;
+  const known = shifted.get(layout) ?? new Map<number, TextLayout>();
+  shifted.set(layout, known);
+  const found = known.get(by);
+  if (found) return found;
+  const box = { ...layout.box, y: layout.box.y + by };
+  const edge = layout.style.outlineWidth;
+  const out = Math.max(edge - box.y, box.y + box.h + edge - frame.height);
+  const made = {
+    ...layout,
+    box,
+    lines: layout.lines.map((line) => ({ ...line, baseline: line.baseline + by })),
+    outOfFrame: Math.max(layout.outOfFrame, Math.round(out)),
+  };
+  known.set(by, made);
+  return made;
+}
+
 /** Forgets what a shaper's fonts gave, after fonts have been added to it. */
 export const forgetLayouts = (shaper: TextShaper): void => void known.delete(shaper);
 

@@ -9,7 +9,8 @@ import { contains, firstEndingAfter } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
 import { crawlItems } from './crawlItems.ts';
 import type { Box, DrawingItem, DrawingList } from './drawing.ts';
-import { layOut, styleOf } from './layout.ts';
+import { layOut, shiftedDown, styleOf } from './layout.ts';
+import { stackedBy } from './stacking.ts';
 import { leaning, seenLeaning } from './lean.ts';
 import { rollItems, topOfRoll } from './rollItems.ts';
 import type { TextShaper } from './shaper.ts';
@@ -47,7 +48,8 @@ export function sceneAt(
     const row = cuesInOrder(programme, strand.id);
     for (let at = firstEndingAfter(row, time); at < row.length; at++) {
       const cue = row[at];
-      if (!cue || !contains(cue, time)) break;
+      if (!cue || cue.start > time) break;
+      if (!contains(cue, time)) continue;
       const passage = cue.passage ? programme.passages[cue.passage] : undefined;
       if (passage) items.push(...travelling(programme, cue, passage, time, shaper));
       if (isBlank(cue.text)) continue;
@@ -56,7 +58,10 @@ export function sceneAt(
       if (style.behind) items.push({ kind: 'plate', colour: style.behind, box: whole, opacity: 1 });
       const still = style.behindImage ? programme.materials[style.behindImage] : undefined;
       if (still?.picture) items.push(stillBehind(still.id, still.picture, frame));
-      const layout = layOut(text, style, frame, shaper);
+      const own = layOut(text, style, frame, shaper);
+      const layout = strand.overlapAllowed
+        ? shiftedDown(own, stackedBy(programme, row, at, shaper), frame)
+        : own;
       items.push({
         kind: 'text',
         text: plainText(cue.text),

@@ -14,17 +14,30 @@ export const contains = (range: Range, time: Ticks): boolean =>
 /** Whether two ranges share any time; ranges that only touch do not. */
 export const overlap = (a: Range, b: Range): boolean => a.start < b.end && b.start < a.end;
 
+/** The latest end so far, range by range; remembered as long as the list lives. */
+const latestEnds = new WeakMap<readonly Range[], Float64Array>();
+
+function latestEndsOf(ordered: readonly Range[]): Float64Array {
+  const known = latestEnds.get(ordered);
+  if (known?.length === ordered.length) return known;
+  let latest = -Infinity;
+  const ends = Float64Array.from(ordered, ({ end }) => (latest = Math.max(latest, end)));
+  latestEnds.set(ordered, ends);
+  return ends;
+}
+
 /**
- * The place of the first range that ends after `time`, by halving.
+ * The place of the first range that ends after `time`, by halving. Ranges after it may end before, where they overlap.
  *
- * @param ordered  ranges by start, none overlapping the next
+ * @param ordered  ranges by start, of a list that is not changed in place
  * @returns        a place from 0 to `ordered.length`
  */
 export function firstEndingAfter(ordered: readonly Range[], time: Ticks): number {
+  const ends = latestEndsOf(ordered);
   let [low, high] = [0, ordered.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((ordered[middle] as Range).end > time) high = middle;
+    if ((ends[middle] as number) > time) high = middle;
     else low = middle + 1;
   }
   return low;
@@ -36,7 +49,7 @@ export function within<T extends Range>(ordered: readonly T[], window: Range): T
   for (let at = firstEndingAfter(ordered, window.start); at < ordered.length; at++) {
     const range = ordered[at] as T;
     if (range.start >= window.end) break;
-    found.push(range);
+    if (range.end > window.start) found.push(range);
   }
   return found;
 }

@@ -385,7 +385,7 @@ function applyChecked(programme: Programme, changes: readonly Change[]): Program
         'A cue must end after it starts, on a strand. Nothing was changed.',
       );
   }
-  if (changes.some((change) => change.entity === 'cue')) refuseOverlap(next);
+  if (changes.some(({ entity }) => entity === 'cue' || entity === 'strand')) refuseOverlap(next);
   return next;
 }
 

@@ -3,7 +3,7 @@ import { ActionIcon, Button, Switch, TextInput, Tooltip } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconTrash } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { STRAND_TITLES } from '@cadence/core/programme/defaults.ts';
-import { renameStrand } from '@cadence/core/programme/edits/strands.ts';
+import { allowOverlap, renameStrand } from '@cadence/core/programme/edits/strands.ts';
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import { isTravelling, TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
 import { make } from '../desk/desk.ts';
@@ -29,6 +29,7 @@ export default function StrandsTable({ close }: WindowProps) {
             <th>Name</th>
             <th>Cues</th>
             <th>In the picture</th>
+            <th>Overlaps</th>
             <th />
           </tr>
         </thead>
@@ -51,6 +52,18 @@ export default function StrandsTable({ close }: WindowProps) {
                     checked={!muted}
                     onChange={(event) => strands.setMuted(id, !event.currentTarget.checked)}
                   />
+                </td>
+                <td>
+                  {!isTravelling(kind) && (
+                    <Switch
+                      size="xs"
+                      aria-label={`Cues of “${title}” may overlap`}
+                      checked={strand.overlapAllowed}
+                      onChange={(event) =>
+                        make(allowOverlap(openNow().programme, id, event.currentTarget.checked))
+                      }
+                    />
+                  )}
                 </td>
                 <td className={classes.add} style={{ margin: 0 }}>
                   <Button
@@ -101,7 +114,8 @@ export default function StrandsTable({ close }: WindowProps) {
       </div>
       <p className="quiet">
         Each strand is drawn over the ones above it here. One that is not in the picture is not
-        checked either; its cues keep their times.
+        checked either; its cues keep their times. Where cues may overlap, as when two people speak
+        at once, they are stacked in the picture and in the rows.
       </p>
     </>
   );

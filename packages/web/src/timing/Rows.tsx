@@ -5,8 +5,9 @@ import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'rea
 import { instantsWithin, within } from '@cadence/core/time/range.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { heardBeats, heardHits, heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
+import { levelsOf } from '@cadence/core/programme/levels.ts';
 import { cuesInOrder, marksInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import type { Id, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { useDyes } from '../kit/dyes.ts';
 import { currentCues, useApp, useAppDispatch, useShown, useStrand } from '../desk/store.ts';
 import { looked, ROW_SPANS } from '../desk/view.ts';
@@ -50,14 +51,17 @@ export function Rows() {
       lanes.some(({ id }) => cuesInOrder({ cues: all }, id).some(({ words }) => words.length > 0)),
     [all, lanes],
   );
-  const page = useMemo<Page>(
-    () => ({
+  const levels = useLevels(lanes, all);
+  const counts = lanes.map(({ id }) => levels.count.get(id) ?? 1).join(' ');
+  const page = useMemo<Page>(() => {
+    const leveled = counts.split(' ').map(Number);
+    const withLevels = lanes.map((lane, at) => ({ ...lane, levels: leveled[at] ?? 1 }));
+    return {
       span: spanOf(secondsARow),
       width: Math.max(1, Math.floor(width)),
-      shape: rowShape(hasWords, lanes, strand.id),
-    }),
-    [secondsARow, width, hasWords, lanes, strand.id],
-  );
+      shape: rowShape(hasWords, withLevels, strand.id),
+    };
+  }, [secondsARow, width, hasWords, lanes, counts, strand.id]);
   const count = countRows(page, facts.length);
   const rows = useVirtualizer({
     count,
@@ -161,6 +165,7 @@ export function Rows() {
               row={item.index}
               page={page}
               cues={inRow}
+              levels={levels.of}
               others={lanes.flatMap(({ id }) =>
                 id === strand.id ? [] : within(cuesInOrder(programme, id), range),
               )}
@@ -197,6 +202,30 @@ export function Rows() {
       )}
     </div>
   );
+}
+
+const NO_LEVELS: ReadonlyMap<Id, number> = new Map();
+
+/** How many levels each lane has whose cues may overlap, and the level of each cue that is not on the first. */
+function useLevels(
+  lanes: readonly Strand[],
+  cues: Programme['cues'],
+): { readonly count: ReadonlyMap<Id, number>; readonly of: ReadonlyMap<Id, number> } {
+  return useMemo(() => {
+    const count = new Map<Id, number>();
+    const of = new Map<Id, number>();
+    for (const { id, overlapAllowed } of lanes) {
+      if (!overlapAllowed) continue;
+      const row = cuesInOrder({ cues }, id);
+      const levels = levelsOf(row);
+      count.set(id, levels.count);
+      row.forEach((cue, at) => {
+        const level = levels.of[at] ?? 0;
+        if (level > 0) of.set(cue.id, level);
+      });
+    }
+    return { count, of: of.size > 0 ? of : NO_LEVELS };
+  }, [lanes, cues]);
 }
 
 const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>

@@ -10,7 +10,7 @@ import { stateOf } from '@cadence/core/programme/wordState.ts';
 import { clothOf, textOn } from '../kit/cloth.ts';
 import type { Dyes } from '../kit/dyes.ts';
 import { drawBeats, drawHits, drawMarks, drawPieces } from './drawFound.ts';
-import { pixelsOf, WORD_LINE, type Lane } from './geometry.ts';
+import { levelOf, pixelsOf, WORD_LINE, type Lane } from './geometry.ts';
 import { fit, FONT, type Across, type RowContent } from './rowContent.ts';
 
 export function drawRow(context: CanvasRenderingContext2D, content: RowContent, dyes: Dyes): void {
@@ -152,8 +152,12 @@ function drawLane(
   context.fillStyle = dyes.flax;
   context.fillRect(0, lane.top + lane.height, Math.min(page.width, Math.max(0, x(length))), 1);
   context.globalAlpha = lane.muted ? 0.4 : 1;
-  for (const cue of cues) drawCue(context, content, cue, lane, x, dyes);
-  drawSeams(context, page.width, cues, lane, x, dyes);
+  const place = (cue: Cue) => levelOf(lane, content.levels.get(cue.id) ?? 0);
+  for (const cue of cues) drawCue(context, content, cue, { ...lane, ...place(cue) }, x, dyes);
+  for (let level = 0; level < lane.levels; level++) {
+    const own = cues.filter((cue) => (content.levels.get(cue.id) ?? 0) % lane.levels === level);
+    drawSeams(context, page.width, own, { ...lane, ...levelOf(lane, level) }, x, dyes);
+  }
   context.globalAlpha = 1;
 }
 

@@ -13,6 +13,14 @@ export interface Lane {
   readonly muted: boolean;
   readonly top: number;
   readonly height: number;
+  /** How many cues may stand over each other in it, at least one. */
+  readonly levels: number;
+}
+
+/** Where the cues of a level stand in a lane. */
+export function levelOf(lane: Lane, level: number): Pick<Lane, 'top' | 'height'> {
+  const height = lane.height / lane.levels;
+  return { top: lane.top + (level % lane.levels) * height, height };
 }
 
 /** The heights inside a row, from its top. */
@@ -36,18 +44,22 @@ export const WORD_LINE = 12;
 /** The height of a lane that is not in hand, and how far apart lanes are. */
 const THIN = 20;
 const APART = 4;
+/** The height of a level where cues overlap, in hand and elsewhere; and how many are told apart. */
+const [LEVEL, THIN_LEVEL, MOST_LEVELS] = [22, 13, 4];
 
 /** The heights of a row with these strands, one of them in hand. */
 export function rowShape(
   hasWords: boolean,
-  strands: readonly Pick<Strand, 'id' | 'kind' | 'muted'>[],
+  strands: readonly (Pick<Strand, 'id' | 'kind' | 'muted'> & { readonly levels?: number })[],
   inHand: Id,
 ): RowShape {
   const [first, high] = hasWords ? [101, 30] : [78, 32];
   let top = first;
-  const lanes = strands.map(({ id, kind, muted }): Lane => {
-    const height = id === inHand ? high : THIN;
-    const lane = { strand: id, kind, muted: muted ?? false, top, height };
+  const lanes = strands.map(({ id, kind, muted, levels: wanted = 1 }): Lane => {
+    const levels = Math.min(MOST_LEVELS, wanted);
+    const height =
+      id === inHand ? Math.max(high, levels * LEVEL) : Math.max(THIN, levels * THIN_LEVEL);
+    const lane = { strand: id, kind, muted: muted ?? false, top, height, levels };
     top += height + APART;
     return lane;
   });

@@ -10,12 +10,13 @@ import { moveBeat } from '@cadence/core/programme/edits/pulse.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
 import { moveWordEdge } from '@cadence/core/programme/edits/weaveCues.ts';
 import { materialTime } from '@cadence/core/programme/heard.ts';
+import { levelsOf } from '@cadence/core/programme/levels.ts';
 import { cuesInOrder, marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { firstEndingAfter, instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
 import { add, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
 import type { Hand } from '../desk/view.ts';
-import { instantAt, ticksOf, type Page, type Point } from './geometry.ts';
+import { instantAt, ticksOf, type Lane, type Page, type Point } from './geometry.ts';
 import { thingsOf, type Thing } from '../desk/things.ts';
 
 export type Target =
@@ -67,8 +68,18 @@ export function targetAt(
   if (word) return word;
   if (!inLane) return onWave(programme, hand, time, reach);
   // Between two lanes, the upper one.
-  const { strand } = lanes.findLast(({ top }) => y >= top) ?? page.shape.inHand;
-  return inLaneAt(cuesInOrder(programme, strand), strand, time, reach);
+  const lane = lanes.findLast(({ top }) => y >= top) ?? page.shape.inHand;
+  return inLaneAt(cuesOnLevel(programme, lane, y), lane.strand, time, reach);
+}
+
+/** The cues of a lane that stand at a height; all of it where none may overlap. */
+function cuesOnLevel(programme: Programme, lane: Lane, y: number): readonly Cue[] {
+  const row = cuesInOrder(programme, lane.strand);
+  if (lane.levels === 1) return row;
+  const at = Math.floor(((y - lane.top) / lane.height) * lane.levels);
+  const level = Math.max(0, Math.min(lane.levels - 1, at));
+  const { of } = levelsOf(row);
+  return row.filter((_, place) => (of[place] ?? 0) % lane.levels === level);
 }
 
 function nearest<T extends { readonly at: Ticks }>(
@@ -111,8 +122,10 @@ function onWave(programme: Programme, hand: Hand, time: Ticks, reach: Ticks): Ta
 
 /** The edge of a word under the waveform that is nearest to a time. */
 function wordEdgeAt(cues: readonly Cue[], time: Ticks, reach: Ticks): Target | undefined {
-  const place = firstEndingAfter(cues, (time - reach) as Ticks);
-  const edges = cues.slice(Math.max(0, place - 1), place + 2).flatMap((cue) =>
+  const near = { start: subtract(time, reach), end: add(time, reach) };
+  const place = firstEndingAfter(cues, near.start);
+  const beside = [cues[place - 1], ...within(cues, near), cues[place], cues[place + 1]];
+  const edges = [...new Set(beside.filter((cue) => cue !== undefined))].flatMap((cue) =>
     cue.words.flatMap((word, at) =>
       (['start', 'end'] as const).map((edge) => {
         const inside = time >= word.start && time < word.end;

@@ -21,6 +21,8 @@ export interface RowContent {
   readonly page: Page;
   /** Of the strand in hand. */
   readonly cues: readonly Cue[];
+  /** The level of cues that overlap others, where it is not 0. */
+  readonly levels: ReadonlyMap<Id, number>;
   /** Of the other strands. */
   readonly others: readonly Cue[];
   /** What cues name that are no text of their own. */

@@ -25,6 +25,7 @@ const LIKE_A_STAMP = /[[<](?=[\d:.,]+[\]>])|^\[(?=[a-z#_-]+:)/gi;
  */
 export function writeLrc(captions: readonly Caption[]): Written {
   const losses = new Losses();
+  losses.countOverlaps(captions);
   const inOrder = [...captions].sort((a, b) => a.start - b.start);
   const written = inOrder.flatMap((caption, at) => {
     losses.countLooks(caption);
@@ -36,7 +37,6 @@ export function writeLrc(captions: readonly Caption[]): Written {
     const words = [...(caption.words ?? [])];
     const texts = lines.map((line) => `${start}${stamped(line, words, losses)}`);
     const next = inOrder[at + 1];
-    if (next && next.start < caption.end) losses.count('overlap');
     const ends = !next || hundredths(next.start) > hundredths(caption.end);
     return ends && lines.length > 0 ? [...texts, `[${clock(caption.end)}]`] : texts;
   });

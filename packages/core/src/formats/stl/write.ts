@@ -15,7 +15,7 @@ const MOST_BLOCKS = 0xf0;
 
 /**
  * Writes captions as EBU STL, at the nearest frames. The code table is the first that has all letters, or
- * the one that has most; what it lacks is written as a question mark and counted, as are bold, speakers,
+ * the one that has most; what it lacks is written as a question mark and counted, as are overlaps in time, bold, speakers,
  * ids, times of words, and colours that are not of the eight or stand beside italics.
  *
  * @param made  the day that the file tells as its own
@@ -33,6 +33,7 @@ export function writeStl(
   };
   const written = captions.filter(({ text }) => !isBlank(text));
   losses.count('empty cue', captions.length - written.length);
+  losses.countOverlaps(written);
   const table = tableFor(written);
   const spans = written.flatMap(({ text }) => text.flat());
   const manners = spans.some(({ italic, underline }) => italic || underline);

@@ -9,7 +9,8 @@ import { cuesInOrder } from '../order.ts';
 import { isTravelling, type Cue, type Id, type Programme } from '../programme.ts';
 
 /**
- * Adds a cue to a strand, at the nearest frames to `range` and cut short at its neighbours.
+ * Adds a cue to a strand, at the nearest frames to `range` and cut short at its neighbours, unless cues of the strand
+ * may overlap.
  *
  * Where `range.start` lies inside a cue that is there already, nothing is added and the note says so.
  */
@@ -26,8 +27,8 @@ export function addCue(
   const shortest = shortestCue(programme);
   const start = later(nearestFrame(range.start, frameRate), ZERO);
   const row = cuesInOrder(programme, strand);
-  const place = firstEndingAfter(row, start);
-  const next = row[place];
+  const isFree = programme.strands[strand]?.overlapAllowed ?? false;
+  const next = isFree ? undefined : row[firstEndingAfter(row, start)];
   if (next && subtract(next.start, start) < shortest)
     return { name, changes: [], note: 'There is a cue here already.' };
   const wanted = nearestFrame(range.end, frameRate);

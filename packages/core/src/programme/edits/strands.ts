@@ -43,8 +43,10 @@ export function strandWithRoom(
 ): { changes: Change[]; strand: Id } {
   const all = strandsInOrder(programme).filter((strand) => strand.kind === kind);
   const own = all.filter(({ id }) => id === cue?.strand);
-  const free = [...own, ...all].find(({ id }) =>
-    within(cuesInOrder(programme, id), range).every((each) => each.id === cue?.id),
+  const free = [...own, ...all].find(
+    ({ id, overlapAllowed }) =>
+      overlapAllowed ||
+      within(cuesInOrder(programme, id), range).every((each) => each.id === cue?.id),
   );
   if (free) return { changes: [], strand: free.id };
   const made = strandToAdd(programme, kind, newId());
@@ -68,6 +70,33 @@ export function muteStrand(programme: Programme, id: Id, muted: boolean): Edit {
     name: muted ? 'Leave a strand out' : 'Take a strand in',
     changes: strand && (strand.muted ?? false) !== muted ? update('strand', strand, { muted }) : [],
   };
+}
+
+/**
+ * Lets cues of a strand overlap, as two speakers at once need, or no longer. While some do, it stays as it is, and the
+ * note says how many.
+ */
+export function allowOverlap(programme: Programme, id: Id, allowed: boolean): Edit {
+  const name = allowed ? 'Allow overlaps' : 'Allow no overlaps';
+  const strand = programme.strands[id];
+  if (!strand || strand.overlapAllowed === allowed) return { name, changes: [] };
+  if (isTravelling(strand.kind)) return { name, changes: [], note: TRAVELS };
+  const over = allowed ? 0 : countOverlaps(cuesInOrder(programme, id));
+  if (over > 0) {
+    const note = `${over === 1 ? 'One cue overlaps' : `${String(over)} cues overlap`} another on “${strand.title}”. Separate them first.`;
+    return { name, changes: [], note };
+  }
+  return { name, changes: update('strand', strand, { overlapAllowed: allowed }) };
+}
+
+/** How many cues begin while one before them lasts. */
+function countOverlaps(row: readonly Cue[]): number {
+  let [count, until] = [0, -Infinity];
+  for (const { start, end } of row) {
+    if (start < until) count++;
+    until = Math.max(until, end);
+  }
+  return count;
 }
 
 /** Takes a strand one place further to the front, or to the back; at either end it stays. */

@@ -1,0 +1,40 @@
+/** Cues of one strand that overlap in time, stacked so that none covers another. */
+import { levelsOf } from '../programme/levels.ts';
+import type { Cue, Programme } from '../programme/programme.ts';
+import { isBlank } from '../text/lines.ts';
+import { firstEndingAfter, overlap } from '../time/range.ts';
+import { layOut, styleOf } from './layout.ts';
+import type { TextShaper } from './shaper.ts';
+
+/**
+ * How far the text of a cue is moved down so that it stands clear of those that were there before it, in pixels: less
+ * than nothing for text at the bottom of the frame, which is stacked upwards. It is the same as long as the cue lasts.
+ *
+ * @param row  the cues of the strand, by start
+ * @param at   the cue's place in it
+ */
+export function stackedBy(
+  programme: Programme,
+  row: readonly Cue[],
+  at: number,
+  shaper: TextShaper,
+): number {
+  const { of } = levelsOf(row);
+  const [cue, level] = [row[at] as Cue, of[at] as number];
+  if (level === 0) return 0;
+  const { down } = styleOf(programme, cue);
+  /** The height that is taken on each lower level while the cue lasts. */
+  const heights = new Array<number>(level).fill(0);
+  for (let other = firstEndingAfter(row, cue.start); other < row.length; other++) {
+    const beside = row[other] as Cue;
+    if (beside.start >= cue.end) break;
+    const lower = of[other] as number;
+    if (lower >= level || !overlap(beside, cue) || isBlank(beside.text)) continue;
+    const style = styleOf(programme, beside);
+    if (style.down !== down) continue;
+    const { box } = layOut(beside.text, style, programme.facts.frame, shaper);
+    heights[lower] = Math.max(heights[lower] as number, Math.ceil(box.h));
+  }
+  const taken = heights.reduce((sum, height) => sum + height, 0);
+  return down === 'bottom' ? -taken : taken;
+}
