@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { commandLine } from './commandLine.samples.ts';
 
@@ -117,11 +118,17 @@ describe('still', () => {
       hash: createHash('sha256').update(bytes).digest('hex'),
       name: 'harbour.png',
       kind: 'image',
-      picture: { width: 64, height: 36 },
+      bytes: bytes.length,
+      length: 0,
+      sound: null,
+      picture: { width: 64, height: 36, frameRate: null, codec: 'png', shown: true },
+      family: null,
+      remarks: [],
     };
     writeFileSync(
       join(folder(), 'board.json'),
       JSON.stringify({
+        format: FILE_FORMAT,
         programme: {
           ...programme,
           facts: { ...programme.facts, backdrop: { colour: '#000000', image: 'm' } },

@@ -1,5 +1,6 @@
 /** Errors as RFC 9457 problem details: a plain sentence for the editor, and what was kept. */
 import type { ErrorRequestHandler } from 'express';
+import { NotValid } from '@cadence/core/programme/schema.ts';
 
 export class Problem extends Error {
   override readonly name = 'Problem';
@@ -39,6 +40,8 @@ const hasCode = (error: unknown): error is { code: string } =>
 /** What a failure of the machine under us means to an editor. */
 export function problemOf(error: unknown): Problem {
   if (error instanceof Problem) return error;
+  if (error instanceof NotValid)
+    return new Problem(422, 'not-valid', 'Not valid', `${error.message} Nothing was changed.`);
   const code = hasCode(error) ? error.code : '';
   const text = error instanceof Error ? error.message : '';
   if (code === 'ENOSPC' || code === 'EDQUOT' || /SQLITE_FULL|disk is full/.test(code + text))

@@ -4,6 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
+import { setImmediate } from 'node:timers/promises';
 import { UniqueConstraintViolationException, type EntityManager } from '@mikro-orm/libsql';
 import { apply, ChangeDoesNotFit } from '@cadence/core/programme/apply.ts';
 import type { Change } from '@cadence/core/programme/change.ts';
@@ -17,6 +18,14 @@ import {
   type Id,
   type Programme,
 } from '@cadence/core/programme/programme.ts';
+import type {
+  Commit,
+  KeptStep,
+  ListedProgramme,
+  OpenedProgramme,
+  Summary,
+} from '@cadence/core/programme/wire.ts';
+import { checkChange, checkWhole } from '@cadence/core/programme/schema.ts';
 import { cuesInOrder, cuesOfPassage } from '@cadence/core/programme/order.ts';
 import { firstOverlap } from '@cadence/core/programme/rebase.ts';
 import { notFound, Problem } from '../problem.ts';
@@ -24,31 +33,7 @@ import type { Database } from './database.ts';
 import { programmeFrom } from './damaged.ts';
 import { EntityRow, ProgrammeRow, StepRow, type StepRecord } from './entities.ts';
 import { jsonOf, readRows, type ReadRow } from './rows.ts';
-import { checkChanges, checkWhole, type Commit } from './shape.ts';
-import { summarise, UNKNOWN_SUMMARY, type Summary } from './summary.ts';
-
-export interface Listed extends Summary {
-  readonly id: Id;
-  readonly title: string;
-  readonly changed: number;
-  /** What of it cannot be read, as a sentence. */
-  readonly damage?: string;
-}
-
-export interface Opened {
-  readonly version: number;
-  readonly programme: Programme;
-  readonly history: History;
-  /** What of it could not be read and was left out or replaced, in sentences. */
-  readonly damage?: readonly string[];
-}
-
-/** A step as it is sent to every window that has the programme open. */
-export interface Kept {
-  readonly version: number;
-  readonly clientId: string;
-  readonly step: Step;
-}
+import { summarise, UNKNOWN_SUMMARY } from './summary.ts';
 
 interface Held {
   readonly version: number;
@@ -65,8 +50,8 @@ export class ProgrammeKeeper {
   readonly #database: Database;
   readonly #held = new Map<Id, Held>();
   readonly #queues = new Map<Id, Promise<unknown>>();
-  /** Emits `step` with a programme's id and {@link Kept}. */
-  readonly events = new EventEmitter<{ step: [Id, Kept] }>();
+  /** Emits `step` with a programme's id and {@link KeptStep}. */
+  readonly events = new EventEmitter<{ step: [Id, KeptStep] }>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -77,14 +62,14 @@ export class ProgrammeKeeper {
     return this.#database.em.fork();
   }
 
-  async list(): Promise<Listed[]> {
+  async list(): Promise<ListedProgramme[]> {
     const rows = await readRows(
       this.#em,
       'programme',
       { texts: ['id', 'title', 'summary'], figures: ['changed'] },
       'where deleted is null order by changed desc',
     );
-    return rows.flatMap(({ id, title, summary, changed }): Listed[] => {
+    return rows.flatMap(({ id, title, summary, changed }): ListedProgramme[] => {
       // Without its name a programme cannot be asked for.
       if (typeof id !== 'string') return [];
       const read = jsonOf<Summary>(summary);
@@ -139,7 +124,7 @@ export class ProgrammeKeeper {
     return this.keepNew(newProgramme(randomUUID(), title, randomUUID()));
   }
 
-  async open(id: Id): Promise<Opened> {
+  async open(id: Id): Promise<OpenedProgramme> {
     const [{ version, programme, damage }, history] = await Promise.all([
       this.#hold(id),
       this.#history(id),
@@ -157,7 +142,7 @@ export class ProgrammeKeeper {
   }
 
   /** Steps of `id` kept after `version`. */
-  async since(id: Id, version: number): Promise<Kept[]> {
+  async since(id: Id, version: number): Promise<KeptStep[]> {
     const rows = await this.#steps('where programme = ? and version > ? order by version', [
       id,
       version,
@@ -166,7 +151,10 @@ export class ProgrammeKeeper {
   }
 
   /** Steps; undefined for one that is damaged. */
-  async #steps(rest: string, values: readonly (string | number)[]): Promise<(Kept | undefined)[]> {
+  async #steps(
+    rest: string,
+    values: readonly (string | number)[],
+  ): Promise<(KeptStep | undefined)[]> {
     const rows = await readRows(
       this.#em,
       'step',
@@ -330,7 +318,7 @@ export class ProgrammeKeeper {
 const STEP_TEXTS = ['id', 'client', 'name', 'changes', 'undoes', 'redoes', 'goes_with'] as const;
 
 /** A kept step from its row; undefined where the row is damaged. */
-function keptFrom(row: ReadRow<(typeof STEP_TEXTS)[number], 'version'>): Kept | undefined {
+function keptFrom(row: ReadRow<(typeof STEP_TEXTS)[number], 'version'>): KeptStep | undefined {
   const { version, id, client, name, undoes, redoes, goes_with: goesWith } = row;
   const changes = jsonOf<Change[]>(row.changes);
   const isWhole =
@@ -361,6 +349,16 @@ const stepOf = ({ changeId, name, changes, undoes, redoes, goesWith }: Commit): 
   ...(redoes !== undefined && { redoes }),
   ...(goesWith !== undefined && { goesWith }),
 });
+
+/** So many changes are checked before others have their turn. */
+const AT_ONCE = 200;
+
+async function checkChanges(changes: readonly Change[]): Promise<void> {
+  for (const [at, change] of changes.entries()) {
+    if (at % AT_ONCE === AT_ONCE - 1) await setImmediate();
+    checkChange(change);
+  }
+}
 
 function applyChecked(programme: Programme, changes: readonly Change[]): Programme {
   let next: Programme;

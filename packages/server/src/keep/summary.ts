@@ -1,22 +1,8 @@
 /** What the list of programmes tells of each one. */
+import type { Ticks } from '@cadence/core/time/ticks.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
+import type { Summary } from '@cadence/core/programme/wire.ts';
 import { isBlank } from '@cadence/core/text/lines.ts';
-
-export interface Summary {
-  readonly length: number;
-  readonly frame: { readonly width: number; readonly height: number };
-  readonly frameRate: Programme['facts']['frameRate'];
-  readonly materials: number;
-  readonly pieces: number;
-  readonly cues: number;
-  /** Cues with text. */
-  readonly written: number;
-  /** Content hash of the film that is seen, for its small picture. */
-  readonly still: string | null;
-  /** Content hash of the still picture behind the text; missing in what was kept before there were any. */
-  readonly image?: string | null;
-  readonly backdrop: string;
-}
 
 export function summarise({ facts, materials, pieces, cues }: Programme): Summary {
   const all = Object.values(cues).filter(({ passage }) => !passage);
@@ -36,7 +22,7 @@ export function summarise({ facts, materials, pieces, cues }: Programme): Summar
 
 /** What is shown of a programme whose summary cannot be read. */
 export const UNKNOWN_SUMMARY: Summary = {
-  length: 0,
+  length: 0 as Ticks,
   frame: { width: 1920, height: 1080 },
   frameRate: { num: 25, den: 1, dropFrame: false },
   materials: 0,

@@ -3,7 +3,7 @@
  *
  * The board turns: every ten minutes the oldest notice goes and another one comes.
  */
-import { XMLBuilder } from 'fast-xml-parser';
+import { escapeXml } from '@cadence/core/formats/xml.ts';
 
 /** What the harbour has to say, in turn. */
 export const NOTICES: readonly string[] = [
@@ -38,9 +38,19 @@ export function boardAt(now: number): { title: string; at: Date }[] {
 
 /** The board as a feed. */
 export function harbourFeed(now: number): string {
-  const item = boardAt(now).map(({ title, at }) => ({ title, pubDate: at.toUTCString() }));
-  const xml = new XMLBuilder({ format: true }).build({
-    rss: { channel: { title: 'Harbour Board', description: 'Notices of Skerrymoor', item } },
-  }) as string;
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${xml}`;
+  const items = boardAt(now).map(
+    ({ title, at }) =>
+      `    <item>\n      <title>${escapeXml(title)}</title>\n      <pubDate>${at.toUTCString()}</pubDate>\n    </item>`,
+  );
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    '<rss version="2.0">',
+    '  <channel>',
+    '    <title>Harbour Board</title>',
+    '    <description>Notices of Skerrymoor</description>',
+    ...items,
+    '  </channel>',
+    '</rss>',
+    '',
+  ].join('\n');
 }

@@ -1,36 +1,13 @@
 /** `/api/programmes`: the list, each programme, its changes, and its events. */
 import { Router, json } from 'express';
 import * as yup from 'yup';
-import { completed } from '@cadence/core/programme/defaults.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
 import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
-import { check, commitBody, type Commit } from '../keep/shape.ts';
-import type { Kept, ProgrammeKeeper } from '../keep/programmeKeeper.ts';
+import { check, commitShape, programmeOfFile } from '@cadence/core/programme/schema.ts';
+import type { Commit, KeptStep } from '@cadence/core/programme/wire.ts';
+import type { ProgrammeKeeper } from '../keep/programmeKeeper.ts';
 import { Problem } from '../problem.ts';
 
 const titled = yup.object({ title: yup.string().trim().min(1).max(300).required() }).noUnknown();
-
-const table = yup.object().required();
-/** Tables that files of earlier versions lack. */
-const later = yup.object();
-const fileBody = yup.object({
-  format: yup.string().oneOf([FILE_FORMAT]).required(),
-  programme: yup
-    .object({
-      facts: table,
-      materials: table,
-      strands: table,
-      cues: table,
-      pieces: table,
-      beats: later,
-      hits: later,
-      marks: later,
-      sounds: later,
-      passages: later,
-    })
-    .required()
-    .noUnknown(),
-});
 
 export function programmeRoutes(keeper: ProgrammeKeeper): Router {
   const router = Router();
@@ -46,8 +23,8 @@ export function programmeRoutes(keeper: ProgrammeKeeper): Router {
   });
 
   router.post('/import', async (request, response) => {
-    const { programme } = check<{ programme: Programme }>(fileBody, request.body);
-    response.status(201).json({ id: await keeper.keepNew(completed(programme)) });
+    const programme = programmeOfFile(request.body);
+    response.status(201).json({ id: await keeper.keepNew(programme) });
   });
 
   router.get('/:id', async (request, response) => {
@@ -98,7 +75,7 @@ export function programmeRoutes(keeper: ProgrammeKeeper): Router {
   });
 
   router.post('/:id/changes', async (request, response) => {
-    const commit = check<Commit>(commitBody, request.body);
+    const commit = check<Commit>(commitShape, request.body);
     response.json({ version: await keeper.commit(request.params.id, commit) });
   });
 
@@ -109,7 +86,7 @@ export function programmeRoutes(keeper: ProgrammeKeeper): Router {
       throw new Problem(400, 'bad-request', 'Not understood', 'Say since which version.');
     const version = await keeper.version(id);
     response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' });
-    const send = (of: string, kept: Kept) => {
+    const send = (of: string, kept: KeptStep) => {
       if (of === id) response.write(`data: ${JSON.stringify(kept)}\n\n`);
     };
     keeper.events.on('step', send);

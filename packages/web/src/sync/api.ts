@@ -1,7 +1,6 @@
 /** Speaking with the server. */
-import type { Change } from '@cadence/core/programme/change.ts';
-import type { History, Step } from '@cadence/core/programme/history.ts';
-import type { Facts, Id, Programme } from '@cadence/core/programme/programme.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
+import type { Commit, ListedProgramme, OpenedProgramme } from '@cadence/core/programme/wire.ts';
 
 /** An answer that says what is wrong, as RFC 9457 problem details. */
 export class ServerProblem extends Error {
@@ -37,48 +36,6 @@ async function ask(method: string, path: string, body?: unknown): Promise<Respon
 const answer = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
   (await ask(method, path, body)).json() as Promise<T>;
 
-export interface ListedProgramme {
-  readonly id: Id;
-  readonly title: string;
-  readonly changed: number;
-  readonly length: Facts['length'];
-  readonly frame: Facts['frame'];
-  readonly frameRate: Facts['frameRate'];
-  readonly materials: number;
-  readonly pieces: number;
-  readonly cues: number;
-  readonly written: number;
-  readonly still: string | null;
-  readonly image?: string | null;
-  readonly backdrop: string;
-  /** What of it cannot be read, as a sentence. */
-  readonly damage?: string;
-}
-
-export interface OpenedProgramme {
-  readonly version: number;
-  readonly programme: Programme;
-  readonly history: History;
-  /** What of it could not be read and was left out or replaced, in sentences. */
-  readonly damage?: readonly string[];
-}
-
-export interface KeptStep {
-  readonly version: number;
-  readonly clientId: string;
-  readonly step: Step;
-}
-
-export interface SentChange {
-  readonly base: number;
-  readonly clientId: string;
-  readonly changeId: string;
-  readonly name: string;
-  readonly changes: readonly Change[];
-  readonly undoes?: string;
-  readonly redoes?: string;
-}
-
 export const server = {
   programmes: () => answer<ListedProgramme[]>('GET', '/programmes'),
   create: (title: string) => answer<{ id: Id }>('POST', '/programmes', { title }),
@@ -88,8 +45,8 @@ export const server = {
   restore: (id: Id) => ask('POST', `/programmes/${id}/restore`),
   duplicate: (id: Id) => answer<{ id: Id }>('POST', `/programmes/${id}/duplicate`),
   importFile: (file: unknown) => answer<{ id: Id }>('POST', '/programmes/import', file),
-  send: (id: Id, change: SentChange) =>
-    answer<{ version: number }>('POST', `/programmes/${id}/changes`, change),
+  send: (id: Id, commit: Commit) =>
+    answer<{ version: number }>('POST', `/programmes/${id}/changes`, commit),
   /** What was heard in a material, if it has been kept; undefined if not. */
   heard: async (hash: string): Promise<Uint8Array | undefined> => {
     const response = await fetch(`/api/materials/${hash}/heard`);

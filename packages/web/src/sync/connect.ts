@@ -2,7 +2,8 @@
 import { del, get, keys, set } from 'idb-keyval';
 import type { Step } from '@cadence/core/programme/history.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
-import { eventsUrl, server, type KeptStep } from './api.ts';
+import type { KeptStep } from '@cadence/core/programme/wire.ts';
+import { eventsUrl, server } from './api.ts';
 import { whenIdle } from './idle.ts';
 import { Outbox, type OutboxPorts, type Told } from './outbox.ts';
 import { sendStep } from './sending.ts';

@@ -6,7 +6,8 @@ import { NO_HISTORY, record, type History, type Step } from '@cadence/core/progr
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { ServerProblem, type KeptStep, type SentChange } from './api.ts';
+import type { KeptStep, Commit } from '@cadence/core/programme/wire.ts';
+import { ServerProblem } from './api.ts';
 import { Outbox, WAITS, type Told } from './outbox.ts';
 import {
   made,
@@ -45,7 +46,7 @@ class MadeUpServer {
     return this.version;
   }
 
-  send = async ({ base, clientId, changeId, ...rest }: SentChange) => {
+  send = async ({ base, clientId, changeId, ...rest }: Commit) => {
     this.requests++;
     const problem = this.problems.shift();
     if (problem) throw problem;

@@ -6,7 +6,8 @@ import type { Edit } from '@cadence/core/programme/change.ts';
 import { difference } from '@cadence/core/programme/difference.ts';
 import type { Step } from '@cadence/core/programme/history.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
-import { ServerProblem, type KeptStep, type OpenedProgramme, type SentChange } from './api.ts';
+import type { KeptStep, OpenedProgramme, Commit } from '@cadence/core/programme/wire.ts';
+import { ServerProblem } from './api.ts';
 import {
   acknowledged,
   arrived,
@@ -49,7 +50,7 @@ export interface OutboxPorts {
   readonly client: string;
   readonly unsent: Unsent;
   readonly open: () => Promise<OpenedProgramme>;
-  readonly send: (change: SentChange) => Promise<{ version: number }>;
+  readonly send: (change: Commit) => Promise<{ version: number }>;
   /** Listens for what the server tells about what came after a version, until the answer is called. */
   readonly listen: (since: number, told: Told) => () => void;
   /** Tells the editor why a step was refused. */
@@ -271,7 +272,7 @@ export class Outbox {
     else this.reopen().catch(() => this.#ports.dispatch(unreachable()));
   }
 
-  #sentOf(step: Step, base: number): SentChange {
+  #sentOf(step: Step, base: number): Commit {
     const { id, ...rest } = step;
     return { base, clientId: this.#ports.client, changeId: id, ...rest };
   }

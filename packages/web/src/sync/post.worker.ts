@@ -1,7 +1,8 @@
 /** Sends steps of thousands of changes: to write and send one takes the page longer than a screen frame. */
 import { expose } from 'comlink';
 import type { Id } from '@cadence/core/programme/programme.ts';
-import { server, ServerProblem, type SentChange } from './api.ts';
+import type { Commit } from '@cadence/core/programme/wire.ts';
+import { server, ServerProblem } from './api.ts';
 
 /** The version that a step made; or what the server said against it, as errors lose their fields on the way. */
 export type Answer =
@@ -10,7 +11,7 @@ export type Answer =
 
 const post = {
   /** @throws TypeError where the server cannot be reached */
-  async send(id: Id, change: SentChange): Promise<Answer> {
+  async send(id: Id, change: Commit): Promise<Answer> {
     try {
       return await server.send(id, change);
     } catch (error) {

@@ -8,7 +8,7 @@ import { NO_HISTORY, type Step } from '@cadence/core/programme/history.ts';
 import { firstOverlap } from '@cadence/core/programme/rebase.ts';
 import { at25, countingIds, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import type { KeptStep } from './api.ts';
+import type { KeptStep } from '@cadence/core/programme/wire.ts';
 import {
   acknowledged,
   arrived,

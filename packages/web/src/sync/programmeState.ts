@@ -11,7 +11,7 @@ import type { Change, Edit } from '@cadence/core/programme/change.ts';
 import { NO_HISTORY, record, type History, type Step } from '@cadence/core/programme/history.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { rebaseSteps } from '@cadence/core/programme/rebase.ts';
-import type { KeptStep, OpenedProgramme } from './api.ts';
+import type { KeptStep, OpenedProgramme } from '@cadence/core/programme/wire.ts';
 
 export interface Open {
   readonly id: Id;

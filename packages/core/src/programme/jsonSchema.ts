@@ -1,8 +1,8 @@
 /** The JSON Schema (draft 2020-12) of a programme that is written as one file, made from the shapes it is checked with. */
 import type * as yup from 'yup';
-import { tableOf } from '@cadence/core/programme/programme.ts';
-import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
-import { shapes, wholeFields } from './shape.ts';
+import { tableOf } from './programme.ts';
+import { FILE_FORMAT } from './fileFormat.ts';
+import { shapes, wholeFields } from './schema.ts';
 
 type Json = Record<string, unknown>;
 type Described = yup.SchemaDescription & Partial<yup.SchemaObjectDescription>;

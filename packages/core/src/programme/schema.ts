@@ -1,24 +1,24 @@
-/** What stored and sent entities and changes must look like, checked at every edge with Yup. */
-import { setImmediate } from 'node:timers/promises';
+/**
+ * The one schema of a programme: what entities, changes and files must look like. Server, command line, bringing in and
+ * the published JSON Schema come from it.
+ */
 import * as yup from 'yup';
-import type { Change } from '@cadence/core/programme/change.ts';
-import { METRES } from '@cadence/core/listen/metre.ts';
-import { LEAST_LEVEL, MOST_LEVEL } from '@cadence/core/programme/edits/sounds.ts';
-import {
-  LONGEST_SHEET,
-  LONGEST_SPAN,
-  MOST_CHANGES,
-  MOST_LINES,
-} from '@cadence/core/programme/limits.ts';
-import { ALIGNMENTS, CRAWL_DIRECTIONS, FOLLOWING } from '@cadence/core/programme/passage.ts';
+import type { Change } from './change.ts';
+import { completed } from './defaults.ts';
+import { FILE_FORMAT } from './fileFormat.ts';
+import { METRES } from '../listen/metre.ts';
+import { LEAST_LEVEL, MOST_LEVEL } from './edits/sounds.ts';
+import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './limits.ts';
+import { ALIGNMENTS, CRAWL_DIRECTIONS, FOLLOWING } from './passage.ts';
 import {
   LANGUAGES,
   PURPOSES,
   STRAND_KINDS,
   TRAVELLING_KINDS,
+  tableOf,
   type EntityKind,
-} from '@cadence/core/programme/programme.ts';
-import { Problem } from '../problem.ts';
+  type Programme,
+} from './programme.ts';
 
 const MOST_TICKS = 705_600_000 * 86_400 * 2;
 const id = yup
@@ -297,7 +297,8 @@ const change = strict({
   becomes: yup.object().nullable().defined(),
 });
 
-export const commitBody = strict({
+/** What is sent to have a step kept; see `wire.ts`. */
+export const commitShape = strict({
   base: count.required(),
   clientId: id.required(),
   changeId: id.required(),
@@ -308,46 +309,73 @@ export const commitBody = strict({
   goesWith: id,
 });
 
-export interface Commit {
-  readonly base: number;
-  readonly clientId: string;
-  readonly changeId: string;
-  readonly name: string;
-  readonly changes: readonly Change[];
-  readonly undoes?: string;
-  readonly redoes?: string;
-  readonly goesWith?: string;
+/** Something that is not as the schema has it: a sentence that says which part is wrong. */
+export class NotValid extends Error {
+  override readonly name = 'NotValid';
 }
 
-const refuse = (detail: string): Problem =>
-  new Problem(422, 'not-valid', 'Not valid', `${detail} Nothing was changed.`);
-
-/** Checks `value` against `shape`; throws a 422 that says which part is wrong. */
+/** Checks `value` against `shape`. @throws NotValid */
 export function check<T>(shape: yup.Schema<unknown>, value: unknown): T {
   try {
     return shape.validateSync(value, { strict: true, abortEarly: true }) as T;
   } catch (error) {
-    throw refuse(error instanceof yup.ValidationError ? `${error.message}.` : 'It cannot be read.');
+    throw new NotValid(
+      error instanceof yup.ValidationError ? `${error.message}.` : 'It cannot be read.',
+    );
   }
 }
 
-/** So many changes are checked before others have their turn. */
-const AT_ONCE = 200;
-
-/** Checks the fields of every change; what comes into being must be whole. */
-export async function checkChanges(changes: readonly Change[]): Promise<void> {
-  for (const [at, { entity, id: of, was, becomes }] of changes.entries()) {
-    if (at % AT_ONCE === AT_ONCE - 1) await setImmediate();
-    for (const part of [was, becomes]) if (part) check(shapes[entity], part);
-    if (becomes && 'id' in becomes && becomes.id !== of)
-      throw refuse('An entity cannot change its id.');
-    if (was === null && becomes) checkWhole(entity, becomes);
-  }
+/** Checks the fields of a change; what comes into being must be whole. @throws NotValid */
+export function checkChange({ entity, id: of, was, becomes }: Change): void {
+  for (const part of [was, becomes]) if (part) check(shapes[entity], part);
+  if (becomes && 'id' in becomes && becomes.id !== of)
+    throw new NotValid('An entity cannot change its id.');
+  if (was === null && becomes) checkWhole(entity, becomes);
 }
 
-/** Checks that an entity has every field of its kind, each as it should be. */
+/** Checks that an entity has every field of its kind, each as it should be. @throws NotValid */
 export function checkWhole(kind: EntityKind, entity: unknown): void {
   check(shapes[kind], entity);
   const missing = wholeFields[kind].find((field) => !Object.hasOwn(entity as object, field));
-  if (missing) throw refuse(`The ${kind} lacks its ${missing}.`);
+  if (missing) throw new NotValid(`The ${kind} lacks its ${missing}.`);
+}
+
+const table = yup.object().required();
+/** Tables that files of earlier versions lack. */
+const later = yup.object();
+const fileShape = yup.object({
+  format: yup.string().oneOf([FILE_FORMAT]).required(),
+  programme: yup
+    .object({
+      facts: table,
+      materials: table,
+      strands: table,
+      cues: table,
+      pieces: table,
+      beats: later,
+      hits: later,
+      marks: later,
+      sounds: later,
+      passages: later,
+    })
+    .required()
+    .noUnknown(),
+});
+
+/**
+ * The programme of a file, every entity of it checked; tables that files of earlier versions lack are empty.
+ *
+ * @param json  what the file holds, parsed
+ * @throws NotValid
+ */
+export function programmeOfFile(json: unknown): Programme {
+  const file = check<{ programme: Programme }>(fileShape, json);
+  const programme = completed(file.programme);
+  checkWhole('programme', programme.facts);
+  for (const kind of Object.keys(tableOf) as (keyof typeof tableOf)[])
+    for (const [key, entity] of Object.entries(programme[tableOf[kind]])) {
+      checkWhole(kind, entity);
+      if (entity.id !== key) throw new NotValid(`The ${kind} ${key} has another id inside.`);
+    }
+  return programme;
 }

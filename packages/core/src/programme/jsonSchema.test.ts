@@ -1,7 +1,7 @@
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readFileSync } from 'node:fs';
-import { longProgramme, programmeWithCues } from '@cadence/core/programme/samples.ts';
-import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
+import { longProgramme, programmeWithCues } from './samples.ts';
+import { FILE_FORMAT } from './fileFormat.ts';
 import { programmeSchema } from './jsonSchema.ts';
 
 const published = JSON.parse(
