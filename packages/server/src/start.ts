@@ -5,7 +5,7 @@ import { join, resolve } from 'node:path';
 import pino from 'pino';
 import { makeApp } from './app.ts';
 import { CannotStart, reasonForStart } from './keep/cannotStart.ts';
-import { DATABASE_FILE, openDatabase, type Database } from './keep/database.ts';
+import { closeDatabase, DATABASE_FILE, openDatabase, type Database } from './keep/database.ts';
 import { lockFolder } from './keep/folderLock.ts';
 import { MaterialStore } from './keep/materialStore.ts';
 import { ProgrammeKeeper } from './keep/programmeKeeper.ts';
@@ -61,7 +61,7 @@ export async function start({
     const closed = new Promise((done) => server.close(done));
     server.closeAllConnections();
     await closed;
-    await database.close(true);
+    await closeDatabase(database);
     await lock.release();
   };
   return {

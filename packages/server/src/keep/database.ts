@@ -2,6 +2,7 @@
 import { existsSync } from 'node:fs';
 import { open, stat } from 'node:fs/promises';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { MikroORM } from '@mikro-orm/libsql';
 import { Migrator } from '@mikro-orm/migrations';
 import { CannotStart } from './cannotStart.ts';
@@ -63,12 +64,14 @@ async function prepare(orm: Database, folder: string, existed: boolean): Promise
 /** The first bytes of a database, by which SQLite knows it, and how long they are. */
 const MAGIC = 'SQLite format 3\0';
 const HEADER = 100;
+/** How often a file that looks cut is looked at again, and how long after, in milliseconds. */
+const [CUT_TRIES, CUT_WAIT] = [4, 150];
 
 /**
  * Refuses a file that is no database, or that is shorter than its own header says (SQLite file format, 1.3): what is
  * missing would be noticed only when it is read. With a write-ahead log beside it, it may be shorter.
  */
-async function refuseCut(file: string): Promise<void> {
+async function refuseCut(file: string, tries = CUT_TRIES): Promise<void> {
   const { size } = await stat(file);
   if (size === 0) return;
   const handle = await open(file);
@@ -80,8 +83,20 @@ async function refuseCut(file: string): Promise<void> {
   if (log && log.size > 0) return;
   const pageSize = header.readUInt16BE(16) === 1 ? 65_536 : header.readUInt16BE(16);
   const isCounted = header.readUInt32BE(24) === header.readUInt32BE(92);
-  if (isCounted && size < pageSize * header.readUInt32BE(28))
+  if (!isCounted || size >= pageSize * header.readUInt32BE(28)) return;
+  if (tries <= 1)
     throw Object.assign(new Error('the file is cut short'), { code: 'SQLITE_CORRUPT' });
+  // Somebody may be copying the log into it just now.
+  await setTimeout(CUT_WAIT);
+  await refuseCut(file, tries - 1);
+}
+
+/** Writes the log into the database, so that the file is whole by itself, and closes it. */
+export async function closeDatabase(database: Database): Promise<void> {
+  const connection = database.em.getConnection();
+  // Where it fails, the log stays beside the file and is read with it the next time.
+  await connection.execute('pragma wal_checkpoint(truncate)').catch(() => undefined);
+  await database.close(true);
 }
 
 /** Refuses a database that has migrations which this version does not know. */
