@@ -74,18 +74,18 @@ function showFrames(name: string, times: number[]): void {
   );
 }
 
-/** A programme of three hours with 10,000 cues. */
-function keepLong(): Promise<string> {
+/** A programme of three hours with 10,000 cues, of a name of its own. */
+function keepLong(title: string): Promise<string> {
   const long = longProgramme(10_000);
   return running.keeper.keepNew({
     ...long,
-    facts: { ...long.facts, title: 'Three hours', length: ticks(3 * 3600 * 705_600_000) },
+    facts: { ...long.facts, title, length: ticks(3 * 3600 * 705_600_000) },
   });
 }
 
 /** Typing in a manuscript of 10,000 lines: from a key to the frame that shows it. */
 async function manuscript(): Promise<void> {
-  const id = await keepLong();
+  const id = await keepLong('Three hours, manuscript');
   const page = await newPage();
   await page.addInitScript(() => localStorage.setItem('cadence-view', '{"wordsAs":"text"}'));
   const begun = Date.now();
@@ -138,11 +138,11 @@ async function manuscript(): Promise<void> {
 }
 
 async function longOne(): Promise<void> {
-  const id = await keepLong();
+  const id = await keepLong('Three hours, rows');
   const page = await newPage();
   await page.goto(running.address);
-  await page.getByRole('link', { name: /Three hours/ }).waitFor();
-  await page.getByRole('link', { name: /Three hours/ }).evaluate((link) => {
+  await page.getByRole('link', { name: /Three hours, rows/ }).waitFor();
+  await page.getByRole('link', { name: /Three hours, rows/ }).evaluate((link) => {
     (link as HTMLAnchorElement).href = (link as HTMLAnchorElement).href.replace(
       '/words',
       '/timing',

@@ -204,14 +204,19 @@ function drawLine(
   canvas.restore();
 }
 
-/** Clips to what lies between two places of a line; null is as far as its glyphs can reach. */
+/**
+ * Clips to what lies between two places of a line; null is as far as its glyphs can reach. Upright, it clips at whole
+ * pixels of the canvas: half covered pixels at a clip are not the same everywhere.
+ */
 function clipAcross(
   canvas: Canvas2D,
   { from, to }: NonNullable<GlyphRun['part']>,
   width: number,
   size: number,
 ): void {
-  const [left, right] = [from ?? -4 * size, to ?? width + 4 * size];
+  const { a, b, c, e } = canvas.getTransform();
+  const atPixel = (x: number) => (b === 0 && c === 0 ? (Math.round(a * x + e) - e) / a : x);
+  const [left, right] = [atPixel(from ?? -4 * size), atPixel(to ?? width + 4 * size)];
   canvas.beginPath();
   canvas.rect(left, -4 * size, right - left, 8 * size);
   canvas.clip();

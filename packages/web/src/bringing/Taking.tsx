@@ -1,13 +1,21 @@
 /** What would be taken of a file of words, and where it would go. */
 import { SegmentedControl, Switch, Table } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import {
+  isOtherScript,
+  placesFor,
+  stretchesFor,
+  type Choice,
+  type Contents,
+  type Place,
+} from '@cadence/core/programme/bringing.ts';
 import { create, type Change } from '@cadence/core/programme/change.ts';
 import { heardPieces } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Programme, Strand } from '@cadence/core/programme/programme.ts';
 import type { Retiming } from '@cadence/core/programme/retimed.ts';
-import { add, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
+import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
@@ -18,7 +26,7 @@ import { strands } from '../strands/strandActions.ts';
 import { BEGIN } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import { showWindow } from '../desk/windows.ts';
-import type { Choice, Contents, Planned, Understood } from '../workers/words.worker.ts';
+import type { Planned, Understood } from '../workers/words.worker.ts';
 import { inWords } from './inWords.ts';
 import { Onto } from './Onto.tsx';
 import { Times } from './Times.tsx';
@@ -59,20 +67,7 @@ const slim = (programme: Programme): Programme => ({
   pieces: {},
 });
 
-/** Stretches of time that a script is shared out over. */
-function stretchesFor(programme: Programme, place: Choice['place']) {
-  const speech = heardPieces(programme).map(({ start, end }) => ({ start, end }));
-  const whole = [{ start: ZERO, end: programme.facts.length }];
-  return place === 'speech' && speech.length > 0 ? speech : whole;
-}
-
-const places: Readonly<Record<Contents, readonly Choice['place'][]>> = {
-  cues: ['replace', 'add', 'match'],
-  script: ['again', 'speech', 'spread'],
-  marks: ['replace'],
-};
-
-const placeNames: Readonly<Record<Choice['place'], string>> = {
+const placeNames: Readonly<Record<Place, string>> = {
   replace: 'Replace what is here',
   add: 'Add between',
   match: 'Only take the times',
@@ -89,13 +84,6 @@ function buttonFor({ contents, place }: Choice, there: number, count: number): s
   return there > 0 ? 'Replace the cues' : `Take ${plural(count, named[contents])}`;
 }
 
-/** Where things may go in a programme that has cues, and speech. */
-const possibleWith = (hasCues: boolean, hasSpeech: boolean) => (contents: Contents) =>
-  places[contents].filter(
-    (place) =>
-      (hasCues || !['add', 'match', 'again'].includes(place)) && (hasSpeech || place !== 'speech'),
-  );
-
 /** What a choice would make of the programme as it is now, on a strand that may be yet to come. */
 function planFor(id: string, choice: Choice, onto: Strand): Promise<Planned> {
   const now = openNow().programme;
@@ -103,9 +91,6 @@ function planFor(id: string, choice: Choice, onto: Strand): Promise<Planned> {
   const strands = { ...now.strands, [onto.id]: onto };
   return inWords().plan(id, slim({ ...now, strands }), onto.id, stretches, choice);
 }
-
-/** A script of which this part is here already is the same one, changed. */
-const LIKE = 0.3;
 
 interface TakingProps {
   readonly file: File;
@@ -120,10 +105,13 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const [onto, setOnto] = useState(() => programme.strands[currentStrand(programme)] as Strand);
   const there = cuesInOrder(programme, onto.id).length;
   const speech = heardPieces(programme).length;
-  const possible = useMemo(() => possibleWith(there > 0, speech > 0), [there, speech]);
+  const possible = useCallback(
+    (of: Contents) => placesFor(of, { hasCues: there > 0, hasSpeech: speech > 0 }),
+    [there, speech],
+  );
   const [first = 'cues'] = found.contents;
   const [contents, setContents] = useState<Contents>(first);
-  const [place, setPlace] = useState<Choice['place']>(possible(first)[0] ?? 'replace');
+  const [place, setPlace] = useState<Place>(possible(first)[0] ?? 'replace');
   const [retiming, setRetiming] = useState<Retiming>({});
   const [cut, setCut] = useState(true);
   const [weaves, setWeaves] = useState(true);
@@ -139,9 +127,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
       (made) => {
         if (stale) return;
         // Another script than the one that is here is not read again.
-        const { compared = [] } = made;
-        const same = compared.filter(({ kind }) => kind === 'same').length;
-        if (place === 'again' && !chosen.current && same < LIKE * compared.length) {
+        if (place === 'again' && !chosen.current && isOtherScript(made.compared ?? [])) {
           setPlace(possible(contents)[1] ?? place);
           return;
         }
@@ -206,7 +192,8 @@ export function Taking({ id, file, found, close }: TakingProps) {
           choose={(strand) => {
             setOnto(strand);
             const cues = cuesInOrder(programme, strand.id).length;
-            setPlace(possibleWith(cues > 0, speech > 0)(contents)[0] ?? place);
+            const [likeliest] = placesFor(contents, { hasCues: cues > 0, hasSpeech: speech > 0 });
+            setPlace(likeliest ?? place);
           }}
         />
       )}
@@ -218,7 +205,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
           value={place}
           onChange={(value) => {
             chosen.current = true;
-            setPlace(value as Choice['place']);
+            setPlace(value as Place);
           }}
         />
       )}

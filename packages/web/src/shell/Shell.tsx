@@ -25,7 +25,8 @@ import { Damage, OlderOnServer } from './ServerState.tsx';
 import { closeProgramme, openProgramme } from '../desk/desk.ts';
 import { Dropping } from './Dropping.tsx';
 import { say, wordsOf } from '../desk/say.ts';
-import { showWindow } from '../desk/windows.ts';
+import { openWindowsWith, showWindow } from '../desk/windows.ts';
+import { openWindow } from './windows.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
 import { followWithClicks } from './clicks.ts';
 import { player } from '../playback/player.ts';
@@ -33,6 +34,8 @@ import { settling } from '../weaving/settling.ts';
 import { tapping } from '../timing/tapping.ts';
 import { linesOfWords } from '../words/lines.ts';
 import { Broken } from '../kit/Broken.tsx';
+
+openWindowsWith(openWindow);
 
 const PLACES = [
   { path: 'material', name: 'Material' },
@@ -95,7 +98,7 @@ function loadPlayer(programme: Programme): void {
   });
 }
 
-export function Shell() {
+export default function Shell() {
   const { id = '' } = useParams();
   const [problem, setProblem] = useState<string | null>(null);
   const [followed, setFollowed] = useState(false);

@@ -7,7 +7,7 @@ import '../kit/theme.css';
 import { MantineProvider } from '@mantine/core';
 import { ModalsProvider } from '@mantine/modals';
 import { Notifications } from '@mantine/notifications';
-import { StrictMode } from 'react';
+import { StrictMode, Suspense } from 'react';
 import { lazyPart } from '../kit/loadWithRetry.ts';
 import { createRoot } from 'react-dom/client';
 import { ErrorBoundary } from 'react-error-boundary';
@@ -15,27 +15,28 @@ import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProgrammesPlace } from '../programmes/ProgrammesPlace.tsx';
 import { Broken } from '../kit/Broken.tsx';
-import { Shell } from './Shell.tsx';
 import { holdWindow } from '../sync/thisWindow.ts';
-import { openWindowsWith } from '../desk/windows.ts';
-import { openWindow } from './windows.ts';
 import { store } from '../desk/store.ts';
 import { theme } from '../kit/theme.ts';
 
+const Shell = lazyPart(() => import('./Shell.tsx'));
 const MaterialPlace = lazyPart(() => import('../material/MaterialPlace.tsx'));
 const WordsPlace = lazyPart(() => import('../words/WordsPlace.tsx'));
 const TimingPlace = lazyPart(() => import('../timing/TimingPlace.tsx'));
 const TravelPlace = lazyPart(() => import('../travel/TravelPlace.tsx'));
 const HandoverPlace = lazyPart(() => import('../handover/HandoverPlace.tsx'));
 
-openWindowsWith(openWindow);
 holdWindow();
 
 const router = createBrowserRouter([
   { path: '/', element: <ProgrammesPlace /> },
   {
     path: '/p/:id',
-    element: <Shell />,
+    element: (
+      <Suspense fallback={<p className="empty">Opening …</p>}>
+        <Shell />
+      </Suspense>
+    ),
     children: [
       { index: true, element: <Navigate to="material" replace /> },
       { path: 'material', element: <MaterialPlace /> },

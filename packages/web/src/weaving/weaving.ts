@@ -5,21 +5,19 @@ import {
   acceptWords,
   doubtfulIn,
   pinWord,
-  runsOf,
   toWeave,
   weaveCues,
   wordsIn,
   type Stay,
 } from '@cadence/core/programme/edits/weaveCues.ts';
 import { languageOf } from '@cadence/core/programme/edits/proof.ts';
-import { inMaterial, inProgramme, soundOf, stretchOf } from '@cadence/core/programme/heard.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/reworded.ts';
+import { weaveOrders } from '@cadence/core/programme/weaveOrders.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import {
   add,
-  earlier,
   fromSeconds,
   later,
   subtract,
@@ -27,7 +25,7 @@ import {
   ZERO,
   type Ticks,
 } from '@cadence/core/time/ticks.ts';
-import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
+import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { materialUrl } from '../sync/api.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
@@ -46,8 +44,7 @@ const worker = heldWorker<WeavingWorker>(
 export const stopWeaving = worker.stop;
 
 /**
- * The time of each word of some cues, in order, in the programme's time. Cues that stand by themselves are heard for
- * only up to what is on either side of them.
+ * The time of each word of some cues, in order, in the programme's time; see `weaveOrders`.
  *
  * @throws PinsCross, or whatever the sound cannot be read for
  */
@@ -60,34 +57,15 @@ export async function weave(
   onProgress: OnProgress,
   stay: Stay = 'fixed',
 ): Promise<Woven[]> {
-  const sound = soundOf(programme, material);
   const file = programme.materials[material];
-  if (!sound || !file) throw new Error('There is no sound to weave on.');
-  const there = (time: Ticks): Ticks => later(ZERO, inMaterial(sound, time));
-  const here = (time: Ticks | null): Ticks | null =>
-    time === null ? null : later(ZERO, inProgramme(sound, time));
-  const heard = stretchOf(sound);
+  const wanted = weaveOrders(programme, strand, cues, material, stay);
+  if (!wanted || !file) throw new Error('There is no sound to weave on.');
+  const sound = { url: materialUrl(file.hash), duration: toSeconds(file.length), language };
   const all: Woven[] = [];
-  for (const run of runsOf(programme, strand, cues)) {
-    const { words, pins } = toWeave(programme, strand, run.cues, stay);
-    const order = {
-      url: materialUrl(file.hash),
-      duration: toSeconds(file.length),
-      language,
-      words,
-      pins: pins.map((pin): Pin => ({
-        index: pin.index,
-        ...(pin.start !== undefined && { start: there(pin.start) }),
-        ...(pin.end !== undefined && { end: there(pin.end) }),
-      })),
-      within: {
-        start: there(later(heard.start, run.within.start)),
-        end: there(earlier(heard.end, run.within.end)),
-      },
-    };
-    const woven = await worker.get().weave(order, proxy(onProgress));
-    all.push(...woven.map((word) => ({ ...word, start: here(word.start), end: here(word.end) })));
-  }
+  for (const order of wanted.orders)
+    all.push(
+      ...wanted.inProgramme(await worker.get().weave({ ...sound, ...order }, proxy(onProgress))),
+    );
   return all;
 }
 
