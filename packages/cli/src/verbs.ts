@@ -39,6 +39,14 @@ const needed = (value: string | undefined, option: string): string => {
   return value;
 };
 
+const isProgramme = (file: string): boolean => /\.json$/i.test(file);
+
+/** Refuses options that go with something else than what was given. */
+function onlyFor(what: string, options: Options, names: readonly OptionName[]): void {
+  const given = names.find((name) => options[name] !== undefined);
+  if (given !== undefined) throw new WrongUsage(`--${given} goes with ${what}.`);
+}
+
 /** By name; a verb of two words is one of several that its first word has. */
 export const VERBS: Readonly<Record<string, Verb>> = {
   listen: {
@@ -49,11 +57,31 @@ export const VERBS: Readonly<Record<string, Verb>> = {
       (await import('./listen.ts')).listenCommand(file, options.only),
   },
   weave: {
-    takes: ['SOUND', 'SCRIPT'],
-    options: ['pins', 'language', 'as', 'rate'],
+    takes: ['SOUND-or-PROGRAMME', 'SCRIPT-or-OUT'],
+    options: ['pins', 'language', 'as', 'rate', 'strand', 'material'],
     example: 'weave demo/ferry/narration-hesper.opus script.txt --pins pins.json --json',
-    run: async ([file = '', script = ''], options) =>
-      (await import('./weave.ts')).weaveCommand(file, script, options),
+    run: async ([file = '', other = ''], options) => {
+      if (!isProgramme(file)) {
+        onlyFor('a programme', options, ['strand', 'material']);
+        return (await import('./weave.ts')).weaveCommand(file, other, options);
+      }
+      onlyFor('a sound and a script', options, ['pins', 'as', 'rate']);
+      return (await import('./programmes.ts')).weaveProgrammeCommand(file, other, options);
+    },
+  },
+  bring: {
+    takes: ['PROGRAMME', 'FILE', 'OUT'],
+    options: ['strand', 'as', 'rate'],
+    example: 'bring ferry.cadence.json ferry.srt ferry-with-cues.cadence.json --json',
+    run: async ([file = '', from = '', out = ''], options) =>
+      (await import('./programmes.ts')).bringCommand(file, from, out, options),
+  },
+  carry: {
+    takes: ['PROGRAMME', 'SOUND', 'OUT'],
+    options: ['material'],
+    example: 'carry ferry.cadence.json narration-2.wav ferry-2.cadence.json --json',
+    run: async ([file = '', sound = '', out = ''], options) =>
+      (await import('./programmes.ts')).carryCommand(file, sound, out, options),
   },
   read: {
     takes: ['FILE'],

@@ -27,6 +27,7 @@ const containers = [WAVE, FLAC, MP3, OGG, MP4, QTFF, WEBM, MATROSKA, ADTS];
 export interface SoundFile {
   readonly sampleRate: number;
   readonly channels: number;
+  readonly codec: string;
   /** In seconds. */
   readonly duration: number;
   chunks(): AsyncIterable<Float32Array[]>;
@@ -72,6 +73,7 @@ export async function openSound(path: string): Promise<SoundFile> {
     return {
       sampleRate: track.sampleRate,
       channels: track.numberOfChannels,
+      codec,
       duration: await track.computeDuration(),
       async *chunks() {
         for await (const sample of new AudioSampleSink(track).samples()) {
@@ -91,7 +93,10 @@ export async function openSound(path: string): Promise<SoundFile> {
       `Sound in ${codec ?? 'an unknown codec'} cannot be decoded here.`,
       path,
     );
-  return decodedInPieces(make(), path, await track.computeDuration());
+  return decodedInPieces(make(), path, {
+    codec: codec ?? '',
+    claimed: await track.computeDuration(),
+  });
 }
 
 /** Bytes that are read and decoded at once. */
@@ -112,8 +117,12 @@ async function* piecesOf(decoder: Decoder, path: string): AsyncGenerator<Decoded
   }
 }
 
-/** @param told  how long the file says that it is, in seconds: believed until all of it has been decoded */
-async function decodedInPieces(decoder: Decoder, path: string, told: number): Promise<SoundFile> {
+/** @param claimed  how long the file says that it is, in seconds: believed until all of it has been decoded */
+async function decodedInPieces(
+  decoder: Decoder,
+  path: string,
+  { codec, claimed }: { readonly codec: string; readonly claimed: number },
+): Promise<SoundFile> {
   const pieces = piecesOf(decoder, path);
   const first = await pieces.next();
   if (first.done) throw new Unusable('damaged', 'The sound in this file is damaged.', path);
@@ -123,8 +132,9 @@ async function decodedInPieces(decoder: Decoder, path: string, told: number): Pr
   return {
     sampleRate,
     channels: channelData.length,
+    codec,
     get duration() {
-      return ended ? samples / sampleRate : told;
+      return ended ? samples / sampleRate : claimed;
     },
     async *chunks() {
       samples = first.value.samplesDecoded;
