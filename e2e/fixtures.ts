@@ -1,7 +1,7 @@
 /** A server for each test, with the content it asks for. */
 import { Buffer } from 'node:buffer';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rename, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -45,6 +45,16 @@ export class Serving {
     const gone = new Promise((done) => child.once('exit', done));
     child.kill('SIGKILL');
     await gone;
+  }
+
+  /** Copies its data folder, as somebody would who backs it up while it is stopped; gives what puts the copy back. */
+  async backUp(): Promise<() => Promise<void>> {
+    const copy = `${this.#data}-copy`;
+    await cp(this.#data, copy, { recursive: true });
+    return async () => {
+      await rm(this.#data, { recursive: true, force: true });
+      await rename(copy, this.#data);
+    };
   }
 
   /** The programmes, as the server lists them. */
@@ -100,6 +110,18 @@ export async function open(
 ): Promise<void> {
   await page.goto(`/p/${programme}/${place}${query}`);
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
+}
+
+/** Waits until so many seconds have been played since the page was where its address says; at 25 frames a second. */
+export async function played(page: Page, seconds: number): Promise<void> {
+  const frames = () => {
+    const code = new URL(page.url()).searchParams.get('at') ?? '0:0:0:0';
+    const [hours = 0, minutes = 0, whole = 0, rest = 0] = code.split(':').map(Number);
+    return ((hours * 60 + minutes) * 60 + whole) * 25 + rest;
+  };
+  await expect.poll(() => new URL(page.url()).searchParams.has('at')).toBe(true);
+  const from = frames();
+  await expect.poll(frames).toBeGreaterThanOrEqual(from + seconds * 25);
 }
 
 /** Hands files to the page as the system would: by a drop, or from the clipboard. */

@@ -147,14 +147,54 @@ test('a part that could not be loaded while the server was away comes when it is
   await open(page, programme, 'words');
   await expect(page.locator('ol li').first()).toBeVisible();
   await serving.kill();
+  const failed = page.waitForEvent('requestfailed');
   await page.getByRole('link', { name: 'Handover' }).click();
-  await page.waitForTimeout(800);
+  await failed;
   // The rest of the page goes on, and nothing is said to be broken.
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
   await expect(page.getByText('This part stopped working')).toHaveCount(0);
   await serving.start();
   await expect(page.getByRole('heading', { name: 'Proof' })).toBeVisible({ timeout: 20_000 });
 });
+
+for (const choice of ['Save this window’s state', 'Save it as a new programme'] as const)
+  test(`data that was put back to an older copy is noticed: ${choice}`, async ({
+    page,
+    serving,
+    programme,
+  }) => {
+    await open(page, programme, 'words');
+    await typeOn(page, 0, 'Before the copy.');
+    await kept(page);
+    await serving.kill();
+    const putBack = await serving.backUp();
+    await serving.start();
+    await typeOn(page, 1, 'After the copy.');
+    await kept(page);
+    await serving.kill();
+    await putBack();
+    const asked: string[] = [];
+    page.on('request', (request) => {
+      if (request.url().endsWith('/changes')) asked.push(request.url());
+    });
+    await serving.start();
+    await typeOn(page, 2, 'While it is older.');
+    await expect(page.getByText(/^The server has an older state of this programme/)).toBeVisible({
+      timeout: 20_000,
+    });
+    // It waits for the choice and does not ask again and again.
+    expect(asked.length).toBeLessThan(6);
+    expect((await held(serving, programme)).texts[1]).not.toBe('After the copy.');
+    await page.getByRole('button', { name: choice }).click();
+    const texts = async () => {
+      const all = await serving.programmes();
+      const own = all.find(({ title }) => title.endsWith('from this window')) ?? { id: programme };
+      return (await held(serving, own.id)).texts.slice(0, 3);
+    };
+    await expect.poll(texts).toEqual(['Before the copy.', 'After the copy.', 'While it is older.']);
+    await expect(page.getByText(/^The server has an older state/)).toHaveCount(0);
+    await kept(page);
+  });
 
 /** The page dies at once: none of its own code runs any more. */
 async function crash(page: Page) {

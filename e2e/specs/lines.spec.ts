@@ -1,5 +1,5 @@
 /** Moving about in Words by hand and by key, and what is shown beside the lines. */
-import { expect, held, kept, open, test } from '../fixtures.ts';
+import { expect, held, kept, open, played, test } from '../fixtures.ts';
 
 const frames = (ticks: number | undefined) => Math.round(((ticks ?? 0) / 705_600_000) * 25);
 
@@ -20,7 +20,7 @@ test('edges are set at the playhead while typing', async ({ page, serving, progr
   await open(page, programme, 'words');
   await page.locator('ol li').nth(4).getByRole('button').click();
   const before = await held(serving, programme);
-  await page.waitForTimeout(1200);
+  await played(page, 1);
   await page.keyboard.press('Control+ ');
   await page.keyboard.press('Alt+[');
   await kept(page);

@@ -108,17 +108,17 @@ for (const [width, height] of [
     for (const place of ['material', 'words', 'timing', 'travel', 'handover']) {
       await open(page, programme, place);
       await page.keyboard.press('ArrowDown');
-      await page.waitForTimeout(300);
-      const wide = await page.evaluate(() =>
-        [...document.querySelectorAll('button, h2, nav a, output, .kept')]
-          .filter((element) => element.checkVisibility())
-          .map((element) => ({ text: element.textContent, box: element.getBoundingClientRect() }))
-          .filter(
-            ({ box }) => box.width > 0 && (box.left < -1 || box.right > window.innerWidth + 1),
-          )
-          .map(({ text }) => text),
-      );
-      expect(wide).toEqual([]);
+      const wide = () =>
+        page.evaluate(() =>
+          [...document.querySelectorAll('button, h2, nav a, output, .kept')]
+            .filter((element) => element.checkVisibility())
+            .map((element) => ({ text: element.textContent, box: element.getBoundingClientRect() }))
+            .filter(
+              ({ box }) => box.width > 0 && (box.left < -1 || box.right > window.innerWidth + 1),
+            )
+            .map(({ text }) => text),
+        );
+      await expect.poll(wide).toEqual([]);
     }
     await page.getByRole('button', { name: 'Set up' }).click();
     await page.getByRole('menuitem', { name: 'Night' }).click();

@@ -11,8 +11,14 @@ async function pick(page: Page, item: RegExp, beside?: RegExp) {
     .getByRole('menuitem', { name: item })
     .or(page.getByRole('menuitemradio', { name: item }));
   if (beside) {
-    await entry.hover();
-    await page.getByRole('menuitem', { name: beside }).last().click();
+    const inner = page.getByRole('menuitem', { name: beside }).last();
+    // The menu beside opens under a pointer that comes from elsewhere.
+    await expect(async () => {
+      await page.mouse.move(0, 0);
+      await entry.hover();
+      await expect(inner).toBeVisible({ timeout: 1500 });
+    }).toPass();
+    await inner.click();
   } else await entry.click();
   await expect(page.getByRole('menu')).toHaveCount(0);
 }
@@ -189,4 +195,43 @@ test('cards are not asked for where somebody speaks', async ({ page, serving, pr
     .toEqual(['Skerrymoor, in March']);
   // What is written here is on this strand alone.
   expect((await held(serving, programme, 1)).texts).toEqual(['The Ferry\nat Skerrymoor']);
+});
+
+test('two speak at once: cues of a strand overlap, stand stacked, and leave so', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'timing');
+  const before = await held(serving, programme);
+  const [first, second] = before.cues;
+  await page.keyboard.press('Alt+k');
+  const switches = page.getByRole('switch', { name: 'Cues of “Subtitles” may overlap' });
+  await switches.click({ force: true });
+  await expect(switches).toBeChecked();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  const wanted = (first?.end ?? 0) - SECOND / 2;
+  const start = page.getByRole('textbox', { name: 'Start' });
+  await start.fill(`${(wanted / SECOND).toFixed(2)}s`);
+  await start.press('Enter');
+  await start.press('Escape');
+  await kept(page);
+  const after = await held(serving, programme);
+  expect(after.cues[1]?.start).toBeLessThan(first?.end ?? 0);
+  expect(after.cues[1]?.end).toBe(second?.end);
+  expect(after.cues[0]).toEqual(first);
+  // A strand on which cues overlap goes on to allow it.
+  await page.keyboard.press('Alt+k');
+  await switches.click({ force: true });
+  await expect(page.getByText(/^One cue overlaps another on “Subtitles”/)).toBeVisible();
+  await expect(switches).toBeChecked();
+  await page.keyboard.press('Escape');
+  // Both are taken back, one step each.
+  for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+  await expect
+    .poll(async () => (await held(serving, programme)).programme)
+    .toEqual(before.programme);
 });

@@ -193,7 +193,7 @@ test('rows change their span and keep the instant under the pointer where it is'
   await expect(rows.rows).toBeVisible();
   await page.mouse.move(300, 500);
   await page.mouse.wheel(0, 600);
-  await page.waitForTimeout(200);
+  await expect.poll(async () => (await rows.rows.boundingBox())?.y).toBeLessThan(0);
   const point = { x: 420, y: 420 };
   const instantUnder = async (span: number) => {
     const box = await rows.rows.boundingBox();

@@ -348,9 +348,12 @@ test('items of a feed are picked, and sections put in another order by keyboard'
   const sections = page.getByRole('dialog', { name: 'Sections of the roll' });
   await sections.getByRole('button', { name: 'Move On the bank' }).focus();
   await page.keyboard.press('Space');
-  await page.waitForTimeout(300);
+  // What is said to those who hear the page tells that it is taken, and that it has moved.
+  const said = page.locator('[id^=DndLiveRegion]').last();
+  await expect(said).toContainText('was moved over');
+  const before = (await said.textContent()) ?? '';
   await page.keyboard.press('ArrowDown');
-  await page.waitForTimeout(300);
+  await expect(said).not.toHaveText(before);
   await page.keyboard.press('Space');
   await sections.getByRole('button', { name: 'Set this order' }).click();
   await expect(sections).toHaveCount(0);

@@ -1,4 +1,4 @@
-import { expect, held, kept, open, test } from '../fixtures.ts';
+import { expect, held, kept, open, played, test } from '../fixtures.ts';
 
 const lines = 'ol li';
 
@@ -42,7 +42,7 @@ test('a backslash splits, Backspace at the start joins again', async ({
   await open(page, programme, 'words');
   const before = await held(serving, programme);
   await page.locator(lines).nth(4).getByRole('button').click();
-  await page.waitForTimeout(1500);
+  await played(page, 1.2);
   await page.keyboard.press('Control+ ');
   await page.keyboard.press('\\');
   await kept(page);

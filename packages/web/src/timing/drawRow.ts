@@ -1,7 +1,7 @@
 /** Draws one row of the page: ruler, pieces, waveform, words, and the lane with its woven cues. */
 import { drawWave, lifted } from '../kit/drawWave.ts';
 import { inMaterial, stretchOf } from '@cadence/core/programme/heard.ts';
-import type { Cue } from '@cadence/core/programme/programme.ts';
+import type { Cue, WordTime } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames, frameAt, frames } from '@cadence/core/time/frameRate.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
@@ -27,8 +27,12 @@ export function drawRow(context: CanvasRenderingContext2D, content: RowContent, 
   drawBeats(context, content, x, dyes);
   drawEnd(context, content, x, dyes);
   // Where the strand in hand has no words, those of the others say what is said.
-  const told = content.cues.some(({ words }) => words.length > 0) ? content.cues : content.others;
-  for (const cue of told) drawWords(context, content, cue, x, dyes);
+  const spoken = content.cues.some(({ words }) => words.length > 0) ? content.cues : content.others;
+  const words = spoken
+    .flatMap((cue) => cue.words)
+    .filter(({ end }) => x(end) > 0)
+    .sort((a, b) => a.start - b.start);
+  drawWords(context, content, words, x, dyes);
   for (const lane of page.shape.lanes) drawLane(context, content, lane, x, dyes);
   drawMarks(context, content, x, dyes);
 }
@@ -161,10 +165,11 @@ function drawLane(
   context.globalAlpha = 1;
 }
 
+/** The words under the waveform, in two lines, never over each other: also where cues overlap. */
 function drawWords(
   context: CanvasRenderingContext2D,
   { page }: RowContent,
-  cue: Cue,
+  words: readonly WordTime[],
   x: Across,
   dyes: Dyes,
 ): void {
@@ -173,7 +178,7 @@ function drawWords(
   context.font = `400 11.5px ${FONT}`;
   /** Where each line is free from: the upper, which is used first, and the lower. */
   const free = [0, 0];
-  for (const word of cue.words) {
+  for (const word of words) {
     const [at, end] = [x(word.start), x(word.end)];
     if (end <= 0 || at >= page.width) continue;
     const doubtful = stateOf(word) === 'doubtful';
