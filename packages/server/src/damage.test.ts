@@ -152,21 +152,24 @@ describe('a row whose text is not UTF-8', () => {
   });
 });
 
+const script = fileURLToPath(new URL('./main.ts', import.meta.url));
+/** The environment of a server on the folder in a process of its own. */
+const settings = () => ({
+  ...process.env,
+  NODE_OPTIONS: '',
+  CADENCE_DATA: folder,
+  CADENCE_PORT: '0',
+  CADENCE_WEB: 'none',
+});
+
 describe('a data folder', () => {
-  const script = fileURLToPath(new URL('./main.ts', import.meta.url));
   const children: ChildProcess[] = [];
   afterEach(() => children.splice(0).forEach((child) => child.kill('SIGKILL')));
 
   /** A server in a process of its own, and the address that it says. */
   async function separate(): Promise<{ child: ChildProcess; address: string }> {
     const child = spawn(process.execPath, ['--import', 'tsx', script], {
-      env: {
-        ...process.env,
-        NODE_OPTIONS: '',
-        CADENCE_DATA: folder,
-        CADENCE_PORT: '0',
-        CADENCE_WEB: 'none',
-      },
+      env: settings(),
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     children.push(child);
@@ -182,13 +185,7 @@ describe('a data folder', () => {
     await mkdir(join(folder, 'material'), { recursive: true });
     await writeFile(join(folder, 'material', 'arriving-one'), 'an upload of the first');
     const second = spawnSync(process.execPath, ['--import', 'tsx', script], {
-      env: {
-        ...process.env,
-        NODE_OPTIONS: '',
-        CADENCE_DATA: folder,
-        CADENCE_PORT: '0',
-        CADENCE_WEB: 'none',
-      },
+      env: settings(),
       encoding: 'utf8',
     });
     expect([second.status, second.stdout]).toEqual([1, '']);
@@ -329,16 +326,8 @@ describe('the log', () => {
   });
 
   it('of a whole server neither, whatever fails', async () => {
-    const script = fileURLToPath(new URL('./main.ts', import.meta.url));
     const child = spawn(process.execPath, ['--import', 'tsx', script], {
-      env: {
-        ...process.env,
-        NODE_OPTIONS: '',
-        CADENCE_DATA: folder,
-        CADENCE_PORT: '0',
-        CADENCE_WEB: 'none',
-        CADENCE_LOG: 'debug',
-      },
+      env: { ...settings(), CADENCE_LOG: 'debug' },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     let log = '';
