@@ -118,10 +118,10 @@ async function travelling(shelf: FontShelf): Promise<[string, DrawingItem[]][]> 
     const roll: Roll = { ...common, kind: 'roll', look: { size: 22, softEdge } };
     const { family, lines } = setIn(roll, facts);
     await shelf.prepare(family, lines);
-    for (const come of COME) {
-      const sight = { roll, cue: 'c', frame: FRAME, materials: {}, top: 60 - come };
+    for (const offset of COME) {
+      const sight = { roll, cue: 'c', frame: FRAME, materials: {}, top: 60 - offset };
       const items = rollItems({ ...sight, from: 0, to: FRAME.height }, shelf);
-      found.push([`roll ${softEdge} ${come}`, items]);
+      found.push([`roll ${softEdge} ${offset}`, items]);
     }
     const lean = leaning({ tilt: 12, sway: 0.03, swayFrames: 90 }, 31, 0.7, FRAME);
     const leaned = rollItems(
@@ -134,10 +134,10 @@ async function travelling(shelf: FontShelf): Promise<[string, DrawingItem[]][]> 
     ]);
     const look = { size: 30, softEdge: 200 * softEdge, label: 'Board', insetLeft: 31 };
     const crawl: Crawl = { ...common, kind: 'crawl', look };
-    for (const come of COME)
+    for (const offset of COME)
       found.push([
-        `crawl ${softEdge} ${come}`,
-        crawlItems(crawl, 'c', { come: 500 + come, shown: 0.5 }, FRAME, shelf),
+        `crawl ${softEdge} ${offset}`,
+        crawlItems(crawl, 'c', { offset: 500 + offset, shown: 0.5 }, FRAME, shelf),
       ]);
   }
   return found;

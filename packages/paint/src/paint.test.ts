@@ -156,11 +156,11 @@ describe('text that travels', () => {
   };
 
   /** Rows of pixels of a roll that has come so far. */
-  async function rowsAt(come: number): Promise<Buffer[]> {
+  async function rowsAt(offset: number): Promise<Buffer[]> {
     await shelf.prepare('Noto Sans', [[{ text: sheet }]]);
     const canvas = createCanvas(frame.width, frame.height);
     const context = canvas.getContext('2d');
-    const sight = { roll, cue: 'c', frame, materials: {}, top: frame.height - come };
+    const sight = { roll, cue: 'c', frame, materials: {}, top: frame.height - offset };
     const items = rollItems({ ...sight, from: 0, to: frame.height }, shelf);
     drawScene(
       context as unknown as Canvas2D,

@@ -9,7 +9,7 @@ import bidiFactory from 'bidi-js';
 import * as hb from 'harfbuzzjs';
 import type { GlyphRun, PlacedGlyph, ShapedLine } from '@cadence/core/scene/shaper.ts';
 import { graphemes } from '@cadence/core/text/graphemes.ts';
-import type { Line, Manner } from '@cadence/core/text/lines.ts';
+import type { Line, SpanStyle } from '@cadence/core/text/lines.ts';
 import { plainLine } from '@cadence/core/text/lines.ts';
 import type { Face } from './face.ts';
 
@@ -47,16 +47,16 @@ export function shapeLine(line: Line, families: readonly Face[][], size: number)
   for (const character of graphemes(text)) {
     // A character is set as its first part is, where two spans share it.
     while (at >= spanEnd && span < line.length - 1) spanEnd += line[++span]?.text.length ?? 0;
-    const manner: Manner = line[span] ?? {};
-    const face = faceFor(character, manner, families, stretches.at(-1)?.face);
+    const spanStyle: SpanStyle = line[span] ?? {};
+    const face = faceFor(character, spanStyle, families, stretches.at(-1)?.face);
     if (!hasAll(face, character)) missing.add(character);
     else if (face.family !== families[0]?.[0]?.family) {
       borrowed.add(face.family);
       lent.add(character);
     }
     const level = levels[at] ?? 0;
-    const slanted = (manner.italic ?? false) && !face.italic;
-    const paint = { colour: manner.colour, underline: manner.underline ?? false };
+    const slanted = (spanStyle.italic ?? false) && !face.italic;
+    const paint = { colour: spanStyle.colour, underline: spanStyle.underline ?? false };
     const last = stretches.at(-1);
     if (last && last.face === face && last.level === level && last.slanted === slanted) {
       const before = last.paints.at(-1);
@@ -87,19 +87,19 @@ function hasAll(face: Face, character: string): boolean {
 /** The face of the first family that has the character; white space stays with what is before it. */
 function faceFor(
   character: string,
-  manner: Manner,
+  spanStyle: SpanStyle,
   families: readonly Face[][],
   before: Face | undefined,
 ): Face {
-  const inManner = (faces: readonly Face[]): Face | undefined => {
-    const [bold, italic] = [manner.bold ?? false, manner.italic ?? false];
+  const inSpanStyle = (faces: readonly Face[]): Face | undefined => {
+    const [bold, italic] = [spanStyle.bold ?? false, spanStyle.italic ?? false];
     return (
       faces.find((face) => face.bold === bold && face.italic === italic) ??
       faces.find((face) => face.bold === bold) ??
       faces[0]
     );
   };
-  const candidates = families.map(inManner).filter((face) => face !== undefined);
+  const candidates = families.map(inSpanStyle).filter((face) => face !== undefined);
   if (/^\s+$/.test(character) && before && candidates.includes(before)) return before;
   return candidates.find((face) => hasAll(face, character)) ?? (candidates[0] as Face);
 }

@@ -82,7 +82,7 @@ export class Losses {
   count(kind: string, times = 1): void {
     if (times > 0) this.#counts.set(kind, (this.#counts.get(kind) ?? 0) + times);
   }
-  /** Counts what plain text has no place for: manners of letters, colours, where it stands. */
+  /** Counts what plain text has no place for: styles of letters, colours, where it stands. */
   countLooks({ text, place }: Caption): void {
     const spans = text.flat();
     const styled = spans.some(({ italic, bold, underline }) => italic || bold || underline);

@@ -1,10 +1,10 @@
 /** The few tags that caption files write in their text, read into spans and written from them. */
-import { plainText, tidyLine, type Line, type Manner, type Span } from '../text/lines.ts';
+import { plainText, tidyLine, type Line, type SpanStyle, type Span } from '../text/lines.ts';
 import type { Caption, CaptionWord } from './captions.ts';
 
 interface OpenTag {
   readonly name: string;
-  readonly manner: Manner;
+  readonly spanStyle: SpanStyle;
 }
 
 const colourName = /^(?:#[0-9a-f]{6}|[a-z]+)$/i;
@@ -42,7 +42,7 @@ export function readColour(text: string): string | undefined {
 /** Tags that count in each other. */
 const DEEPEST = 64;
 
-const plainManners: Readonly<Record<string, Manner>> = {
+const plainManners: Readonly<Record<string, SpanStyle>> = {
   i: { italic: true },
   b: { bold: true },
   u: { underline: true },
@@ -58,28 +58,28 @@ export class SpanWriter {
   readonly #lines: Span[][] = [[]];
   readonly #open: OpenTag[] = [];
   /** Of all tags that are open. */
-  #manner: Manner = {};
+  #spanStyle: SpanStyle = {};
 
-  open(name: string, manner: Manner): void {
+  open(name: string, spanStyle: SpanStyle): void {
     // Nobody writes so many in each other; what does so is damaged.
     if (this.#open.length >= DEEPEST) return;
-    this.#open.push({ name, manner });
-    this.#manner = { ...this.#manner, ...manner };
+    this.#open.push({ name, spanStyle });
+    this.#spanStyle = { ...this.#spanStyle, ...spanStyle };
   }
 
   close(name: string): boolean {
     const at = this.#open.findLastIndex((tag) => tag.name === name);
     if (at < 0) return false;
     this.#open.splice(at, 1);
-    this.#manner = Object.assign({}, ...this.#open.map((tag) => tag.manner)) as Manner;
+    this.#spanStyle = Object.assign({}, ...this.#open.map((tag) => tag.spanStyle)) as SpanStyle;
     return true;
   }
 
   text(text: string): void {
-    const manner = this.#manner;
+    const spanStyle = this.#spanStyle;
     text.split('\n').forEach((part, place) => {
       if (place > 0) this.#lines.push([]);
-      this.#lines.at(-1)?.push({ ...manner, text: part });
+      this.#lines.at(-1)?.push({ ...spanStyle, text: part });
     });
   }
 
@@ -105,8 +105,9 @@ export class SpanWriter {
   }
 }
 
-/** The manner that a tag without attributes gives; undefined for a tag that is none of ours. */
-export const mannerOfTag = (name: string): Manner | undefined => plainManners[name.toLowerCase()];
+/** The style that a tag without attributes gives; undefined for a tag that is none of ours. */
+export const mannerOfTag = (name: string): SpanStyle | undefined =>
+  plainManners[name.toLowerCase()];
 
 /** A span as text between its tags, each of `tags` that it needs. */
 export function writeTags(
@@ -114,9 +115,9 @@ export function writeTags(
   text: string,
   tags: readonly (keyof typeof tagNames)[],
 ): string {
-  return tags.reduce((inner, manner) => {
-    const name = tagNames[manner];
-    return span[manner] ? `<${name}>${inner}</${name}>` : inner;
+  return tags.reduce((inner, spanStyle) => {
+    const name = tagNames[spanStyle];
+    return span[spanStyle] ? `<${name}>${inner}</${name}>` : inner;
   }, text);
 }
 

@@ -167,7 +167,7 @@ describe('words without their times', () => {
       { kind: 'speaker', count: 1 },
     ]);
   });
-  it('are written as Markdown with their manners', () => {
+  it('are written as Markdown with their styles', () => {
     expect(writeMarkdown(captions).text).toBe('*Slack* 2\\*3  \nwater\n\n**Hesper:** **Hold**\n');
   });
 });

@@ -51,12 +51,12 @@ function firstAfter(items: readonly PlacedItem[], from: number): number {
 /**
  * The text of a crawl in its window.
  *
- * @param come  how far it has come from where it is just out of sight, in pixels
+ * @param offset  how far it has come from where it is just out of sight, in pixels
  */
 export function crawlText(
   crawl: Crawl,
   cue: Id,
-  come: number,
+  offset: number,
   frame: FrameSize,
   shaper: TextShaper,
 ): DrawingItem[] {
@@ -69,21 +69,21 @@ export function crawlText(
   const window = { box, along: 'across' as const, reach: look.softEdge };
   const put = (at: number, text: string): void => {
     const shaped = shapedLine(text, look, shaper);
-    if (at + shaped.width <= come - wide || at >= come) return;
+    if (at + shaped.width <= offset - wide || at >= offset) return;
     const x =
-      look.towards === 'left' ? stage.to - come + at : stage.from + come - at - shaped.width;
+      look.towards === 'left' ? stage.to - offset + at : stage.from + offset - at - shaped.width;
     found.push({
       ...textOnBand(laid, cue, { x, text, shaped, colour: look.colour }, shaper),
       window,
     });
   };
   const round = once + between;
-  const first = Math.max(0, Math.floor((come - wide) / round));
-  for (let time = first; time < look.times && time * round < come; time++) {
+  const first = Math.max(0, Math.floor((offset - wide) / round));
+  for (let time = first; time < look.times && time * round < offset; time++) {
     const start = time * round;
-    for (let at = firstAfter(items, come - wide - start - between); at < items.length; at++) {
+    for (let at = firstAfter(items, offset - wide - start - between); at < items.length; at++) {
       const { from, width, text } = items[at] as PlacedItem;
-      if (start + from >= come) break;
+      if (start + from >= offset) break;
       put(start + from, text);
       const last = at === items.length - 1;
       if (!last || time < look.times - 1) put(start + from + width, look.between);
@@ -100,7 +100,7 @@ export function crawlText(
 export function crawlItems(
   crawl: Crawl,
   cue: Id,
-  { come, shown }: { readonly come: number; readonly shown: number },
+  { offset, shown }: { readonly offset: number; readonly shown: number },
   frame: FrameSize,
   shaper: TextShaper,
 ): DrawingItem[] {
@@ -119,7 +119,7 @@ export function crawlItems(
       ...(look.bandBlur > 0 && { blur: look.bandBlur * shown }),
     });
   }
-  items.push(...crawlText(crawl, cue, come, frame, shaper));
+  items.push(...crawlText(crawl, cue, offset, frame, shaper));
   if (label) {
     const box = { x: label.from, y, w: label.to - label.from, h };
     items.push({ kind: 'plate', colour: look.labelBehind, box, opacity: shown });

@@ -197,9 +197,9 @@ export interface RollInSight {
 /** The top of a roll on the frame after it has come so far, in pixels. */
 export const topOfRoll = (
   { look, layout }: ReturnType<typeof laidRoll>,
-  come: number,
+  offset: number,
   frame: FrameSize,
-): number => (look.downwards ? come - layout.height : frame.height - come);
+): number => (look.downwards ? offset - layout.height : frame.height - offset);
 
 /** What of a roll stands between two heights of the frame; text that only touches them is there. */
 export function rollItems(

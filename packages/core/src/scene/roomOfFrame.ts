@@ -18,15 +18,15 @@ export const roomOfFrame =
   (cue) => {
     const { family, size, margin, outlineWidth } = { ...styleOf(programme, cue), ...setting };
     const spans = cue.text.flat();
-    // As wide as the widest manner in it.
-    const manner = {
+    // As wide as the widest style in it.
+    const spanStyle = {
       ...(spans.some(({ bold }) => bold) && { bold: true }),
       ...(spans.some(({ italic }) => italic) && { italic: true }),
     };
     return {
       lines: programme.facts.profile.lines,
       longestLine: programme.facts.frame.width - 2 * (margin + outlineWidth),
-      measure: (text) => shaper.shape([{ ...manner, text }], family, size).width,
+      measure: (text) => shaper.shape([{ ...spanStyle, text }], family, size).width,
     };
   };
 

@@ -14,7 +14,7 @@ import { stackedBy } from './stacking.ts';
 import { leaning, seenLeaning } from './lean.ts';
 import { rollItems, topOfRoll } from './rollItems.ts';
 import type { TextShaper } from './shaper.ts';
-import { comeTo, framesOf, laidRoll, wayOf } from './travelling.ts';
+import { offsetOf, framesOf, laidRoll, wayOf } from './travelling.ts';
 
 /**
  * The drawing list of `programme` at `time`. A cue is seen from its start up to, but not at, its end.
@@ -96,20 +96,20 @@ function travelling(
 ): DrawingItem[] {
   const { materials, facts } = programme;
   const { frame } = facts;
-  const come = comeTo(programme, cue, passage, time, shaper);
+  const offset = offsetOf(programme, cue, passage, time, shaper);
   if (passage.kind === 'crawl') {
     const shown = comeIn(programme, cue, time, passage.look.bandFade ?? 0);
-    return crawlItems(passage, cue.id, { come, shown }, frame, shaper);
+    return crawlItems(passage, cue.id, { offset, shown }, frame, shaper);
   }
   const laid = laidRoll(passage, frame);
   const { behind: colour, behindOpacity: opacity } = laid.look;
   const box = { x: 0, y: 0, w: frame.width, h: frame.height };
-  const top = topOfRoll(laid, come, frame);
+  const top = topOfRoll(laid, offset, frame);
   const way = wayOf(passage, frame, shaper);
   const lean = leaning(
     laid.look,
     framesSince(programme, cue, time),
-    (come - way.from) / way.distance,
+    (offset - way.from) / way.distance,
     frame,
   );
   const seen = lean ? seenLeaning(lean, frame) : { from: 0, to: frame.height };

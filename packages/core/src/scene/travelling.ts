@@ -28,19 +28,19 @@ import type { TextShaper } from './shaper.ts';
 type FrameSize = Facts['frame'];
 
 /** The last sheets that were read: passages that differ in how they look say the same. */
-const lately: { text: string; separator: string | null; read: ReadSheet }[] = [];
-const MOST_LATELY = 4;
+const recentSheets: { text: string; separator: string | null; read: ReadSheet }[] = [];
+const MOST_RECENT = 4;
 
 /** A sheet as it is understood; one that was read lately is not read again. */
 export function sheetOf({
   sheet: text,
   separator = null,
 }: Pick<Passage, 'sheet' | 'separator'>): ReadSheet {
-  const found = lately.find((each) => each.text === text && each.separator === separator);
+  const found = recentSheets.find((each) => each.text === text && each.separator === separator);
   if (found) return found.read;
   const read = readSheet(text, separator ?? undefined);
-  lately.unshift({ text, separator, read });
-  lately.length = Math.min(lately.length, MOST_LATELY);
+  recentSheets.unshift({ text, separator, read });
+  recentSheets.length = Math.min(recentSheets.length, MOST_RECENT);
   return read;
 }
 
@@ -182,7 +182,7 @@ export const framesOf = (
 ): number => Math.max(1, countFrames(subtract(end, start), frameRate));
 
 /** How far a passage has come at a time while its cue lasts, from where all of it is just out of sight, in pixels. */
-export function comeTo(
+export function offsetOf(
   { facts }: Programme,
   cue: Cue,
   passage: Passage,

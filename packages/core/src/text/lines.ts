@@ -1,7 +1,7 @@
 /** The text of a cue: lines of spans, each span a stretch of text that is written alike. */
 
 /** How a stretch of text differs from the style around it. */
-export interface Manner {
+export interface SpanStyle {
   readonly italic?: boolean;
   readonly bold?: boolean;
   readonly underline?: boolean;
@@ -13,7 +13,7 @@ export interface Manner {
   readonly ruby?: string;
 }
 
-export interface Span extends Manner {
+export interface Span extends SpanStyle {
   readonly text: string;
 }
 
@@ -37,8 +37,8 @@ export function isRightToLeft(text: string): boolean {
   return first !== undefined && rightToLeft.test(first);
 }
 
-/** Two spans in the same manner. */
-export const sameManner = (a: Manner, b: Manner): boolean =>
+/** Two spans in the same style. */
+export const sameSpanStyle = (a: SpanStyle, b: SpanStyle): boolean =>
   a.italic === b.italic &&
   a.bold === b.bold &&
   a.underline === b.underline &&
@@ -55,18 +55,18 @@ export const sameText = (a: readonly Line[], b: readonly Line[]): boolean =>
       line.length === other.length &&
       line.every((span, place) => {
         const beside = other[place];
-        return beside !== undefined && span.text === beside.text && sameManner(span, beside);
+        return beside !== undefined && span.text === beside.text && sameSpanStyle(span, beside);
       })
     );
   });
 
-/** A line with neighbours of one manner joined and empty spans left out. */
+/** A line with neighbours of one style joined and empty spans left out. */
 export function tidyLine(line: Line): Line {
   const tidy: Span[] = [];
   for (const span of line) {
     const last = tidy.at(-1);
     if (span.text === '') continue;
-    if (last && sameManner(last, span))
+    if (last && sameSpanStyle(last, span))
       tidy[tidy.length - 1] = { ...last, text: last.text + span.text };
     else tidy.push(span);
   }
@@ -94,7 +94,7 @@ export function slice(lines: readonly Line[], from: number, to: number): Line[] 
 }
 
 /**
- * `lines` with `by` in the place of a stretch of their plain text, in the manner of what it replaces, or of what
+ * `lines` with `by` in the place of a stretch of their plain text, in the style of what it replaces, or of what
  * stands before it where it replaces nothing.
  */
 export function replaceIn(lines: readonly Line[], from: number, to: number, by: string): Line[] {
@@ -111,9 +111,9 @@ export function replaceIn(lines: readonly Line[], from: number, to: number, by: 
   };
   const written = (span: Span): boolean => span.text !== '\n';
   const [head, gone, tail] = [cut(0, from), cut(from, to), cut(to, Infinity)];
-  const manner = gone.find(written) ?? head.findLast(written) ?? tail[0] ?? flat[0] ?? {};
+  const spanStyle = gone.find(written) ?? head.findLast(written) ?? tail[0] ?? flat[0] ?? {};
   const result: Span[][] = [[]];
-  for (const span of [...head, { ...manner, text: by }, ...tail]) {
+  for (const span of [...head, { ...spanStyle, text: by }, ...tail]) {
     span.text.split('\n').forEach((part, index) => {
       if (index) result.push([]);
       result.at(-1)?.push({ ...span, text: part });
@@ -123,7 +123,7 @@ export function replaceIn(lines: readonly Line[], from: number, to: number, by: 
 }
 
 /**
- * `text` as lines, keeping the manner of what stayed of `before`: what the two share at their beginning and end
+ * `text` as lines, keeping the style of what stayed of `before`: what the two share at their beginning and end
  * keeps its spans, and what is new between is as {@link replaceIn} has it.
  */
 export function retype(before: readonly Line[], text: string): Line[] {
@@ -148,9 +148,9 @@ export function differing(
   return { from: head, to: old.length - tail, by: text.slice(head, text.length - tail) };
 }
 
-/** `text` as lines in one manner. */
-export const linesOf = (text: string, manner: Manner = {}): Line[] =>
-  text.split('\n').map((line) => (line === '' ? [] : [{ ...manner, text: line }]));
+/** `text` as lines in one style. */
+export const linesOf = (text: string, spanStyle: SpanStyle = {}): Line[] =>
+  text.split('\n').map((line) => (line === '' ? [] : [{ ...spanStyle, text: line }]));
 
 /** `lines` with `change` made to the spans between two places of their plain text. */
 export function respan(

@@ -30,14 +30,14 @@ describe('words', () => {
 describe('lines', () => {
   const lines = [[{ text: 'The ' }, { text: 'chain', italic: true }], [{ text: 'has lain here' }]];
 
-  it('keep their manner where the text stayed', () => {
+  it('keep their style where the text stayed', () => {
     expect(retype(lines, 'The chain\nhas lain there')).toEqual([
       lines[0],
       [{ text: 'has lain there' }],
     ]);
   });
 
-  it('give what is typed in the middle the manner before it', () => {
+  it('give what is typed in the middle the style before it', () => {
     expect(retype(lines, 'The chains\nhas lain here')[0]).toEqual([
       { text: 'The ' },
       { text: 'chains', italic: true },

@@ -6,10 +6,10 @@ import { proxy } from 'comlink';
 import { useEffect, useState } from 'react';
 import { newId } from '../desk/desk.ts';
 import { formatBytes } from '../kit/format.ts';
-import { wordsOf } from '../desk/say.ts';
+import { messageOf } from '../desk/say.ts';
 import { openNow } from '../desk/store.ts';
 import type { Understood } from '../workers/words.worker.ts';
-import { inWords, stopWords } from './inWords.ts';
+import { wordsWorker, stopWords } from './wordsWorker.ts';
 import { Taking, titles } from './Taking.tsx';
 import classes from './BringIn.module.css';
 
@@ -41,12 +41,12 @@ export function BringIn({ file, close }: Props) {
   const [problem, setProblem] = useState<string>();
   const [share, setShare] = useState(0);
   const [id] = useState(newId);
-  useEffect(() => () => void inWords().forget(id), [id]);
+  useEffect(() => () => void wordsWorker().forget(id), [id]);
   useEffect(() => {
     let stale = false;
     setProblem(undefined);
     const { frameRate } = openNow().programme.facts;
-    inWords()
+    wordsWorker()
       .read(
         id,
         file,
@@ -58,7 +58,7 @@ export function BringIn({ file, close }: Props) {
       )
       .then(
         (understood) => !stale && setFound(understood),
-        (error: unknown) => !stale && setProblem(wordsOf(error)),
+        (error: unknown) => !stale && setProblem(messageOf(error)),
       );
     return () => {
       stale = true;

@@ -20,14 +20,14 @@ import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { whenIdle } from '../sync/idle.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { currentStrand, openNow, useOpen } from '../desk/store.ts';
 import { strands } from '../strands/strandActions.ts';
 import { BEGIN } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import { showWindow } from '../desk/windows.ts';
 import type { Planned, Understood } from '../workers/words.worker.ts';
-import { inWords } from './inWords.ts';
+import { wordsWorker } from './wordsWorker.ts';
 import { Onto } from './Onto.tsx';
 import { Times } from './Times.tsx';
 import classes from './BringIn.module.css';
@@ -89,7 +89,7 @@ function planFor(id: string, choice: Choice, onto: Strand): Promise<Planned> {
   const now = openNow().programme;
   const stretches = stretchesFor(now, choice.place);
   const strands = { ...now.strands, [onto.id]: onto };
-  return inWords().plan(id, slim({ ...now, strands }), onto.id, stretches, choice);
+  return wordsWorker().plan(id, slim({ ...now, strands }), onto.id, stretches, choice);
 }
 
 interface TakingProps {
@@ -134,7 +134,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
         setPlan(made);
         setProblem(undefined);
       },
-      (error: unknown) => !stale && setProblem(wordsOf(error)),
+      (error: unknown) => !stale && setProblem(messageOf(error)),
     );
     return () => {
       stale = true;
@@ -155,7 +155,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
       if (canWeave && weaves) showWindow('weave', BEGIN);
       else if (note === '') say.note(`${file.name} was brought in.`);
     } catch (error) {
-      setProblem(wordsOf(error));
+      setProblem(messageOf(error));
     }
   };
   const { facts } = programme;

@@ -6,7 +6,7 @@ import { ZERO } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../sync/api.ts';
 import { make, newId } from '../desk/desk.ts';
 import { whenIdle } from '../sync/idle.ts';
-import { wordsOf } from '../desk/say.ts';
+import { messageOf } from '../desk/say.ts';
 import { openNow, store } from '../desk/store.ts';
 import { arriving, beginArrival, changed, endArrival, gone, growing } from '../desk/arrivals.ts';
 import { remember, takeMedia } from '../listening/heard.ts';
@@ -47,7 +47,7 @@ async function bringInMaterial(file: File): Promise<void> {
     store.dispatch(gone(id));
   } catch (error) {
     if (signal.aborted) store.dispatch(gone(id));
-    else store.dispatch(changed({ id, state: 'failed', message: wordsOf(error) }));
+    else store.dispatch(changed({ id, state: 'failed', message: messageOf(error) }));
   } finally {
     endArrival(id);
   }

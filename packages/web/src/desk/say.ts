@@ -20,5 +20,5 @@ export const say = {
 };
 
 /** What an error says, for showing to the editor. */
-export const wordsOf = (error: unknown): string =>
+export const messageOf = (error: unknown): string =>
   error instanceof Error && error.message ? error.message : 'Something went wrong.';

@@ -15,9 +15,9 @@ import {
 import { fileUrl } from '../sync/api.ts';
 import { formatBytes, plural } from '../kit/format.ts';
 import { fileName, save } from '../kit/save.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { openNow, useOpen, useStrand } from '../desk/store.ts';
-import { inWords } from '../bringing/inWords.ts';
+import { wordsWorker } from '../bringing/wordsWorker.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
 import classes from './HandoverPlace.module.css';
 
@@ -45,7 +45,7 @@ function useLosses(
   useEffect(() => {
     let stale = false;
     const { captions, target } = toWrite(programme, strand);
-    void inWords()
+    void wordsWorker()
       .losses(captions, target)
       .then((found) => !stale && setLosses(found));
     return () => {
@@ -79,7 +79,7 @@ export function Write({ wrong }: { wrong: number }) {
       setWritten(files);
       files.forEach((file) => save(file.url, file.name));
     } catch (error) {
-      say.problem(`Nothing was written: ${wordsOf(error)}`);
+      say.problem(`Nothing was written: ${messageOf(error)}`);
     } finally {
       setBusy(false);
     }
@@ -192,7 +192,7 @@ async function writeFile(
 ): Promise<SavedFile> {
   const { programme } = openNow();
   const { captions, target } = toWrite(programme, strand.id);
-  const { content, equal } = await inWords().write(name, captions, target);
+  const { content, equal } = await wordsWorker().write(name, captions, target);
   const isText = typeof content === 'string';
   const blob = new Blob([isText ? content : (content as Uint8Array<ArrayBuffer>)], {
     type: isText ? `${mediaType};charset=utf-8` : mediaType,

@@ -13,7 +13,7 @@ const loading = new Map<string, Promise<KeptHeard | undefined>>();
 let listening: Remote<Listening> | undefined;
 
 /** The worker that unpacks what was heard and finds pieces in it; begun with the first call. */
-export function inListening(): Remote<Listening> {
+export function listeningWorker(): Remote<Listening> {
   listening ??= wrap<Listening>(
     new Worker(new URL('../workers/listening.worker.ts', import.meta.url), { type: 'module' }),
   );
@@ -75,7 +75,7 @@ export function heardIn(hash: string): Promise<KeptHeard | undefined> {
 
 async function fetchHeard(hash: string): Promise<KeptHeard | undefined> {
   const kept = await server.heard(hash).catch(() => undefined);
-  let heard = kept && (await inListening().unpack(kept));
+  let heard = kept && (await listeningWorker().unpack(kept));
   if (!heard) {
     const url = new URL(materialUrl(hash), window.location.href).href;
     const again = inMedia((media) => media.hearAgain(url, hash), new AbortController().signal);

@@ -4,7 +4,7 @@ import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import type { SpeechSettings } from '@cadence/core/listen/speech.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import { FigureField } from '../kit/FigureField.tsx';
-import { inListening } from './heard.ts';
+import { listeningWorker } from './heard.ts';
 
 /** What finding speech with these settings gives; undefined until it is there. */
 export function usePieces(
@@ -15,7 +15,7 @@ export function usePieces(
   useEffect(() => {
     if (!heard) return;
     let stale = false;
-    void inListening()
+    void listeningWorker()
       .find(heard.speech, settings)
       .then((pieces) => !stale && setFound(pieces));
     return () => {

@@ -18,7 +18,7 @@ import { hold } from '../desk/handActions.ts';
 import { say } from '../desk/say.ts';
 import { currentCues, openNow, useShown } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
-import { inListening } from '../listening/heard.ts';
+import { listeningWorker } from '../listening/heard.ts';
 import { SpeechFields, usePieces } from '../listening/speechSettings.tsx';
 import classes from './MaterialPlace.module.css';
 
@@ -78,7 +78,7 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
   const findPulse = async () => {
     if (!heard) return;
     setLooking(true);
-    const found = await inListening().pulse(heard.pulse);
+    const found = await listeningWorker().pulse(heard.pulse);
     setLooking(false);
     if (found.metre === null) say.note('There is no steady pulse in this sound. You can tap one.');
     else make(setPulse(openNow().programme, material.id, beatsOf(found), newId));

@@ -10,7 +10,7 @@ import { openNow, useApp, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { imageOf, whenImages } from './images.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { loadOwnFonts, makePath, preparePassage, shelf } from './studio.ts';
 import classes from './PictureView.module.css';
 
@@ -42,7 +42,7 @@ export default function Picture() {
     for (const passage of Object.values(passages))
       preparePassage(openNow().programme, passage).then(
         (fresh) => fresh && !stale && setFonts((count) => count + 1),
-        (error: unknown) => say.problem(`A font was not loaded: ${wordsOf(error)}`),
+        (error: unknown) => say.problem(`A font was not loaded: ${messageOf(error)}`),
       );
     return () => {
       stale = true;

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Line } from '@cadence/core/text/lines.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { patiently } from '../kit/loadWithRetry.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { openNow } from '../desk/store.ts';
 
 /** The shelf of fonts, once text can be measured in a family; null until then. */
@@ -17,7 +17,7 @@ export function useShelf(family: string, lines: readonly Line[]): FontShelf | nu
         if (stale) return;
         setReady((before) => (fresh || before?.family !== family ? { shelf, family } : before));
       })
-      .catch((error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`));
+      .catch((error: unknown) => say.problem(`Text was not measured: ${messageOf(error)}`));
     return () => {
       stale = true;
     };

@@ -9,12 +9,12 @@ import type { ListedProgramme } from '@cadence/core/programme/wire.ts';
 import { fileUrl, materialUrl, server, stillUrl } from '../sync/api.ts';
 import { formatLength, formatWhen, plural } from '../kit/format.ts';
 import { Mark } from '../kit/Mark.tsx';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import classes from './ProgrammesPlace.module.css';
 
 /** Does something at the server and says so if it fails. */
 const attempt = (work: () => Promise<unknown>): void => {
-  work().catch((error: unknown) => say.problem(wordsOf(error)));
+  work().catch((error: unknown) => say.problem(messageOf(error)));
 };
 
 export function ProgrammesPlace() {
@@ -29,7 +29,7 @@ export function ProgrammesPlace() {
       setList(await server.programmes());
       setProblem(null);
     } catch (error) {
-      setProblem(wordsOf(error));
+      setProblem(messageOf(error));
     }
   }, []);
   useEffect(() => {

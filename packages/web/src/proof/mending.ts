@@ -7,7 +7,7 @@ import { languageOf } from '@cadence/core/programme/edits/proof.ts';
 import { make, newId } from '../desk/desk.ts';
 import { say } from '../desk/say.ts';
 import { openNow } from '../desk/store.ts';
-import { inProof } from './inProof.ts';
+import { proofWorker } from './proofWorker.ts';
 
 /** What is mended by breaking its lines anew. */
 const broken: ReadonlySet<Finding['kind']> = new Set(['long line', 'too many lines']);
@@ -38,7 +38,7 @@ export function putInstead({ cue, place }: Finding, by: string): void {
 
 /** What may have been meant by the word of a finding. */
 export const suggestionsFor = ({ subject = '' }: Finding): Promise<readonly string[]> =>
-  inProof().suggest(subject, languageOf(openNow().programme));
+  proofWorker().suggest(subject, languageOf(openNow().programme));
 
 /** The figure of a finding with its unit and the limit. */
 export function figureOf({ figure, limit, unit = '' }: Finding): string {

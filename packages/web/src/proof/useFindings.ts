@@ -5,9 +5,9 @@ import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { patiently } from '../kit/loadWithRetry.ts';
 import { whenIdle } from '../sync/idle.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { useOpen } from '../desk/store.ts';
-import { findingsNow } from './inProof.ts';
+import { findingsNow } from './proofWorker.ts';
 
 /** So many cues are laid out at once, so that the page is never held up. */
 const AT_ONCE = 40;
@@ -73,11 +73,12 @@ export function useFindings(): readonly Finding[] | null {
   const look = useEffectEvent((stale: () => boolean) => {
     findingsNow(programme).then(
       (found) => !stale() && setRead(found),
-      (error: unknown) => !stale() && say.problem(`The text was not proof-read: ${wordsOf(error)}`),
+      (error: unknown) =>
+        !stale() && say.problem(`The text was not proof-read: ${messageOf(error)}`),
     );
     fittings(programme, stale).then(
       (found) => found && !stale() && setFitted(found),
-      (error: unknown) => say.problem(`Text was not measured: ${wordsOf(error)}`),
+      (error: unknown) => say.problem(`Text was not measured: ${messageOf(error)}`),
     );
   });
   // What else the programme has does not count for its text.

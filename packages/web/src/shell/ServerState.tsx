@@ -4,7 +4,7 @@ import { IconAlertTriangle } from '@tabler/icons-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { whereOlder } from '../desk/desk.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { useOpen } from '../desk/store.ts';
 
 export function OlderOnServer() {
@@ -16,7 +16,7 @@ export function OlderOnServer() {
   const run = (work: () => Promise<void>) => {
     setBusy(true);
     work()
-      .catch((error: unknown) => say.problem(wordsOf(error)))
+      .catch((error: unknown) => say.problem(messageOf(error)))
       .finally(() => setBusy(false));
   };
   return (

@@ -24,7 +24,7 @@ import { Mark } from '../kit/Mark.tsx';
 import { Damage, OlderOnServer } from './ServerState.tsx';
 import { closeProgramme, openProgramme } from '../desk/desk.ts';
 import { Dropping } from './Dropping.tsx';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { openWindowsWith, showWindow } from '../desk/windows.ts';
 import { openWindow } from './windows.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
@@ -113,7 +113,7 @@ export default function Shell() {
         followLink(new URLSearchParams(window.location.search));
         setFollowed(true);
       })
-      .catch((error: unknown) => !stale && setProblem(wordsOf(error)));
+      .catch((error: unknown) => !stale && setProblem(messageOf(error)));
     return () => {
       stale = true;
       setFollowed(false);

@@ -11,7 +11,7 @@ import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { hold } from '../desk/handActions.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { openNow, useApp, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { PURPOSE_LOOKS } from './purposes.ts';
@@ -190,6 +190,6 @@ async function fromWav(file: File): Promise<void> {
     if (make(addMarks(openNow().programme, marks, newId)))
       say.note(`${plural(found.length, 'cue point')} of ${file.name} taken as marks.`);
   } catch (error) {
-    say.problem(`${file.name}: ${wordsOf(error)} No mark was changed.`);
+    say.problem(`${file.name}: ${messageOf(error)} No mark was changed.`);
   }
 }

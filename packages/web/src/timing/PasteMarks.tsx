@@ -5,7 +5,7 @@ import { readTimecodes } from '@cadence/core/formats/timecodes/read.ts';
 import { addMarks } from '@cadence/core/programme/edits/marks.ts';
 import { make, newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { wordsOf } from '../desk/say.ts';
+import { messageOf } from '../desk/say.ts';
 import { openNow, useShown } from '../desk/store.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import classes from '../kit/windows.module.css';
@@ -29,7 +29,7 @@ export default function PasteMarks({ close }: { close: () => void }) {
       make(addMarks(openNow().programme, marks, newId));
       close();
     } catch (error) {
-      setProblem(wordsOf(error));
+      setProblem(messageOf(error));
     }
   };
   return (

@@ -7,7 +7,7 @@ import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { pulseMaterial } from '../desk/handActions.ts';
-import { wordsOf } from '../desk/say.ts';
+import { messageOf } from '../desk/say.ts';
 import { openNow, useShown } from '../desk/store.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import classes from '../kit/windows.module.css';
@@ -26,7 +26,7 @@ export default function TempoMapForm({ close }: { close: () => void }) {
         read: readMidi(new Uint8Array(await file.arrayBuffer())),
       });
     } catch (error) {
-      setProblem(`${file.name}: ${wordsOf(error)} Nothing was changed.`);
+      setProblem(`${file.name}: ${messageOf(error)} Nothing was changed.`);
     }
   };
   const length = programme.materials[material ?? '']?.length ?? programme.facts.length;

@@ -2,9 +2,9 @@
 import { Button, Checkbox, NumberInput } from '@mantine/core';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { FeedItem } from '@cadence/core/formats/feed/read.ts';
-import { inWords } from '../bringing/inWords.ts';
+import { wordsWorker } from '../bringing/wordsWorker.ts';
 import { plural } from '../kit/format.ts';
-import { wordsOf } from '../desk/say.ts';
+import { messageOf } from '../desk/say.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import windows from '../kit/windows.module.css';
@@ -42,14 +42,14 @@ export default function Feed({ close }: WindowProps) {
       setReadAt(Date.now());
       setProblem('');
     } catch (error) {
-      setProblem(`${name} could not be read: ${wordsOf(error)} What was here is still here.`);
+      setProblem(`${name} could not be read: ${messageOf(error)} What was here is still here.`);
     }
   };
   const refresh = () =>
     take(async () => {
       const response = await fetch(SERVICE.address);
       if (!response.ok) throw new Error(`The news service answered ${response.status}.`);
-      return inWords().feed(await response.blob(), 'board.rss');
+      return wordsWorker().feed(await response.blob(), 'board.rss');
     }, SERVICE.name);
   const begin = useEffectEvent(() => void refresh());
   useEffect(() => begin(), []);
@@ -73,7 +73,7 @@ export default function Feed({ close }: WindowProps) {
           accept=".rss,.atom,.xml"
           onChange={(event) => {
             const [given] = event.currentTarget.files ?? [];
-            if (given) void take(() => inWords().feed(given, given.name), given.name);
+            if (given) void take(() => wordsWorker().feed(given, given.name), given.name);
             event.currentTarget.value = '';
           }}
         />

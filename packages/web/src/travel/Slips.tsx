@@ -5,9 +5,9 @@ import type { SheetSlip } from '@cadence/core/check/sheetSlips.ts';
 import { languageOf, rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import { make } from '../desk/desk.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { openNow, useOpen } from '../desk/store.ts';
-import { inProof } from '../proof/inProof.ts';
+import { proofWorker } from '../proof/proofWorker.ts';
 import classes from './Travel.module.css';
 
 /** The slips in the sheet of a passage as it is kept, found when it rests. */
@@ -17,12 +17,12 @@ export function useSlips({ sheet, separator = null }: Passage): readonly SheetSl
   useEffect(() => {
     let stale = false;
     const timer = setTimeout(() => {
-      inProof()
+      proofWorker()
         .sheet({ text: sheet, separator }, languageOf(openNow().programme), spelling?.right ?? [])
         .then(
           (found) => !stale && setSlips(found),
           (error: unknown) =>
-            !stale && say.problem(`The sheet was not proof-read: ${wordsOf(error)}`),
+            !stale && say.problem(`The sheet was not proof-read: ${messageOf(error)}`),
         );
     }, 400);
     return () => {

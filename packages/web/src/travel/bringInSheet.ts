@@ -1,7 +1,7 @@
 /** Bringing the text of a passage in from a file. */
-import { inWords } from '../bringing/inWords.ts';
+import { wordsWorker } from '../bringing/wordsWorker.ts';
 import { plural } from '../kit/format.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { passageNow } from './now.ts';
 import { travel } from './travelActions.ts';
 
@@ -11,7 +11,7 @@ const TOLD = 4;
 /** Takes the text of a file for the passage in hand, in one step; what was not understood is said. */
 export async function bringInSheet(file: File): Promise<void> {
   try {
-    const { text, warnings } = await inWords().sheet(file, file.name);
+    const { text, warnings } = await wordsWorker().sheet(file, file.name);
     if (!passageNow()) await travel.add('roll');
     const passage = passageNow();
     if (!passage) return;
@@ -22,6 +22,6 @@ export async function bringInSheet(file: File): Promise<void> {
     const was = passage.sheet.trim() === '' ? '' : ' Ctrl Z brings back what was there.';
     say.note(`${file.name} was brought in.${was}${told.join('')}${more}`);
   } catch (error) {
-    say.problem(`${file.name} was not brought in: ${wordsOf(error)}`);
+    say.problem(`${file.name} was not brought in: ${messageOf(error)}`);
   }
 }

@@ -5,7 +5,7 @@ import { cueOf, type MeasureWay } from '@cadence/core/programme/edits/passages.t
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
 import { looked, selected } from '../desk/view.ts';
 import { preparePassage, shelf } from '../picture/studio.ts';
@@ -60,7 +60,7 @@ export function useFonts(passage: Passage | undefined): number {
     let stale = false;
     preparePassage(openNow().programme, passage).then(
       (fresh) => !stale && setFonts((count) => (fresh || count === 0 ? count + 1 : count)),
-      (error: unknown) => say.problem(`A font was not loaded: ${wordsOf(error)}`),
+      (error: unknown) => say.problem(`A font was not loaded: ${messageOf(error)}`),
     );
     return () => {
       stale = true;

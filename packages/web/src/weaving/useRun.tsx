@@ -2,7 +2,7 @@
 import { Button, Progress } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { wordsOf } from '../desk/say.ts';
+import { messageOf } from '../desk/say.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import classes from '../kit/windows.module.css';
 import type { OnProgress } from '../workers/weave.worker.ts';
@@ -49,7 +49,7 @@ export function useRun<T>(): Run<T> {
       });
       if (turn.current === mine) setFound(came);
     } catch (error) {
-      if (turn.current === mine) setProblem(wordsOf(error));
+      if (turn.current === mine) setProblem(messageOf(error));
     } finally {
       over = true;
       if (turn.current === mine) setDoing(undefined);

@@ -29,7 +29,7 @@ import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { materialUrl } from '../sync/api.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { say, wordsOf } from '../desk/say.ts';
+import { say, messageOf } from '../desk/say.ts';
 import { currentCues, openNow, selectionNow, store } from '../desk/store.ts';
 import { selected } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
@@ -120,7 +120,7 @@ export async function weaveAgain(id: Id): Promise<void> {
   try {
     await weaveOne(id, 'fixed');
   } catch (error) {
-    say.problem(`${wordsOf(error)} The words were left as they are.`);
+    say.problem(`${messageOf(error)} The words were left as they are.`);
   }
 }
 

@@ -9,9 +9,9 @@ import { replacementFor, type Match, type Search } from '@cadence/core/text/find
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { wordsOf } from '../desk/say.ts';
+import { messageOf } from '../desk/say.ts';
 import { openNow, useOpen } from '../desk/store.ts';
-import { findAll } from '../proof/inProof.ts';
+import { findAll } from '../proof/proofWorker.ts';
 import type { Place } from './manuscript/editor.ts';
 import classes from './WordsPlace.module.css';
 
@@ -62,7 +62,7 @@ export function FindBar({ close, show, mark }: Props) {
       (error: unknown) => {
         if (stale) return;
         setFound([]);
-        setProblem(wordsOf(error));
+        setProblem(messageOf(error));
       },
     );
     return () => {

@@ -13,7 +13,7 @@ import { plural } from '../kit/format.ts';
 import { currentCues, openNow } from '../desk/store.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import classes from '../kit/windows.module.css';
-import { inProof } from '../proof/inProof.ts';
+import { proofWorker } from '../proof/proofWorker.ts';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
 import { useChosen } from '../kit/useChosen.tsx';
 
@@ -42,7 +42,7 @@ function useNames(programme: Programme): readonly string[] {
     const all = currentCues(programme).flatMap(({ text }) =>
       words(plainText(text)).map((word) => word.text.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '')),
     );
-    inProof()
+    proofWorker()
       .namesAmong([...new Set(all)], languageOf(programme))
       .then(
         (found) => !stale && setNames(found),

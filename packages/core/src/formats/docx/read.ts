@@ -8,7 +8,7 @@ import mammoth from 'mammoth';
 import { Unreadable, type Warning } from '../captions.ts';
 import { decodeText } from '../decodeText.ts';
 import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
-import { carrying, withSpans } from '../sheet/manners.ts';
+import { carrying, withSpans } from '../sheet/spanStyles.ts';
 import { laidParagraphs, type LaidParagraph, type SetParagraph } from '../sheet/setParagraphs.ts';
 import { readStyles, standOf, type SetBy } from './styles.ts';
 
@@ -128,7 +128,7 @@ const labelled = (paragraph: DocumentPart, number: number): DocumentPart => {
   };
 };
 
-const manners: Readonly<Record<string, 'italic' | 'bold' | 'underline'>> = {
+const spanStyles: Readonly<Record<string, 'italic' | 'bold' | 'underline'>> = {
   em: 'italic',
   strong: 'bold',
   u: 'underline',
@@ -148,7 +148,7 @@ function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
   let text = '';
   let row: string[][] | undefined;
   let titled = false;
-  const manner = { italic: false, bold: false, underline: false };
+  const spanStyle = { italic: false, bold: false, underline: false };
   const putParagraph = (whole: string, kind?: 'title' | 'heading') => {
     const { size = 0, stand } = sets[Number(LABEL.exec(whole)?.[1] ?? -1)] ?? {};
     const own = whole.replace(LABEL, '');
@@ -158,8 +158,8 @@ function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
   };
   const parser = new Parser({
     onopentag: (name, attributes) => {
-      const changed = manners[name];
-      if (changed) manner[changed] = true;
+      const changed = spanStyles[name];
+      if (changed) spanStyle[changed] = true;
       if (name === 'tr') row = [];
       else if (name === 'td' || name === 'th') row?.push([]);
       else if (name === 'br') text += '\n';
@@ -170,11 +170,11 @@ function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
       if (name === 'h1' && attributes.class === 'title') titled = true;
     },
     ontext: (part) => {
-      text += (LABEL.exec(part)?.[0] ?? '') + carrying(part.replace(LABEL, ''), manner);
+      text += (LABEL.exec(part)?.[0] ?? '') + carrying(part.replace(LABEL, ''), spanStyle);
     },
     onclosetag: (name) => {
-      const changed = manners[name];
-      if (changed) manner[changed] = false;
+      const changed = spanStyles[name];
+      if (changed) spanStyle[changed] = false;
       if (/^(?:p|h[1-6]|li)$/.test(name)) {
         if (row) row.at(-1)?.push(text.replace(LABEL, ''));
         else if (!name.startsWith('h')) putParagraph(text);

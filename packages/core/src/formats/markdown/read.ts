@@ -3,7 +3,7 @@ import MarkdownIt from 'markdown-it';
 import { Unreadable } from '../captions.ts';
 import { separatorIn } from '../../text/separator.ts';
 import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
-import { carrying, withSpans } from '../sheet/manners.ts';
+import { carrying, withSpans } from '../sheet/spanStyles.ts';
 
 const parser = new MarkdownIt({ html: true, linkify: false, maxNesting: 20 });
 type Token = ReturnType<typeof parser.parse>[number];
@@ -69,18 +69,18 @@ function putText(blocks: Block[], text: string): string | undefined {
   return read.separator;
 }
 
-const manners: Readonly<Record<string, 'italic' | 'bold'>> = { em: 'italic', strong: 'bold' };
+const spanStyles: Readonly<Record<string, 'italic' | 'bold'>> = { em: 'italic', strong: 'bold' };
 
-/** The words of inline tokens, with their marks taken off, carrying their manners. */
+/** The words of inline tokens, with their marks taken off, carrying their styles. */
 function plain(tokens: readonly Token[] | null): string {
-  const manner = { italic: false, bold: false };
+  const spanStyle = { italic: false, bold: false };
   return (tokens ?? [])
     .map(({ type, content }) => {
       const [, name = '', side] = /^(\w+)_(open|close)$/.exec(type) ?? [];
-      const changed = manners[name];
-      if (changed) manner[changed] = side === 'open';
+      const changed = spanStyles[name];
+      if (changed) spanStyle[changed] = side === 'open';
       if (type === 'softbreak' || type === 'hardbreak') return '\n';
-      return type === 'html_inline' ? '' : carrying(content, manner);
+      return type === 'html_inline' ? '' : carrying(content, spanStyle);
     })
     .join('');
 }

@@ -3,7 +3,7 @@ import { plainText } from '../../text/lines.ts';
 import { subtract, toSeconds, type Ticks } from '../../time/ticks.ts';
 import { Losses, type Caption, type Target, type Written } from '../captions.ts';
 
-/** Writes each caption as a marker of the stack of tracks; manners, speakers, places and more are counted. */
+/** Writes each caption as a marker of the stack of tracks; styles, speakers, places and more are counted. */
 export function writeOtio(
   captions: readonly Caption[],
   { frameRate, title = '' }: Target,

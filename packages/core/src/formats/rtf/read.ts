@@ -3,11 +3,11 @@
  * tabs and table cells, letters of any code page and of Unicode. Fonts, pictures and embedded objects are
  * passed over.
  */
-import type { Manner } from '../../text/lines.ts';
+import type { SpanStyle } from '../../text/lines.ts';
 import { Unreadable, type Warning } from '../captions.ts';
 import type { Stand } from '../../text/sheet.ts';
 import { blocksOf, type Sheet } from '../sheet/blocks.ts';
-import { carrying, withSpans } from '../sheet/manners.ts';
+import { carrying, withSpans } from '../sheet/spanStyles.ts';
 import { laidParagraphs, type SetParagraph } from '../sheet/setParagraphs.ts';
 
 /** Destinations whose text is not part of the manuscript. */
@@ -71,7 +71,7 @@ interface Group {
   readonly skipped: boolean;
   /** Of its letters, in half points. */
   readonly size: number;
-  readonly manner: Manner;
+  readonly spanStyle: SpanStyle;
   readonly stand: Stand | undefined;
   /** Bytes that stand in for a Unicode character where it is not known. */
   readonly fallbacks: number;
@@ -89,7 +89,7 @@ export function readRtf(source: string): Sheet {
   let group: Group = {
     skipped: false,
     size: USUAL_SIZE,
-    manner: {},
+    spanStyle: {},
     stand: undefined,
     fallbacks: 1,
     codePage: 'windows-1252',
@@ -100,7 +100,7 @@ export function readRtf(source: string): Sheet {
   const paragraphs: SetParagraph[] = [];
   let [text, size] = ['', 0];
   const write = (part: string) => {
-    text += carrying(part, group.manner);
+    text += carrying(part, group.spanStyle);
     if (part.trim() !== '') size = Math.max(size, group.size);
   };
   const settle = () => {
@@ -153,12 +153,12 @@ export function readRtf(source: string): Sheet {
         group =
           name === 'fs'
             ? { ...group, size: value ?? USUAL_SIZE }
-            : { ...group, size: USUAL_SIZE, manner: {} };
+            : { ...group, size: USUAL_SIZE, spanStyle: {} };
       } else if (name === 'i' || name === 'b' || name === 'ul' || name === 'ulnone') {
         settle();
-        const manner = { i: 'italic', b: 'bold', ul: 'underline', ulnone: 'underline' }[name];
+        const spanStyle = { i: 'italic', b: 'bold', ul: 'underline', ulnone: 'underline' }[name];
         const isOn = name !== 'ulnone' && value !== 0;
-        group = { ...group, manner: { ...group.manner, [manner]: isOn } };
+        group = { ...group, spanStyle: { ...group.spanStyle, [spanStyle]: isOn } };
       } else if (name === 'pard' || stands[name]) group = { ...group, stand: stands[name] };
       else if (ends.has(name)) end();
     } else if (symbol !== undefined) {

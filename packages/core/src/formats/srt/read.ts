@@ -148,13 +148,13 @@ function readText(raw: string): { lines: ReturnType<SpanWriter['lines']>; place?
   for (const match of raw.matchAll(token)) {
     const [whole, slash, name = '', attributes = '', key] = match;
     const tag = name.toLowerCase();
-    const manner = tag === 'font' ? fontManner(attributes) : mannerOfTag(tag);
-    if (key === undefined && !manner) continue;
+    const spanStyle = tag === 'font' ? fontManner(attributes) : mannerOfTag(tag);
+    if (key === undefined && !spanStyle) continue;
     writer.text(raw.slice(from, match.index));
     from = match.index + whole.length;
     if (key !== undefined) place = placeOf(Number(key));
     else if (slash) writer.close(tag);
-    else writer.open(tag, manner ?? {});
+    else writer.open(tag, spanStyle ?? {});
   }
   writer.text(raw.slice(from));
   return { lines: writer.lines(), ...(place && { place }) };

@@ -1,5 +1,5 @@
 /** Reading EBU STL (EBU Tech 3264, "Specification of the EBU Subtitling Data Exchange Format", 1991). */
-import { isBlank, type Line, type Manner } from '../../text/lines.ts';
+import { isBlank, type Line, type SpanStyle } from '../../text/lines.ts';
 import { frames, type FrameRate } from '../../time/frameRate.ts';
 import { subtract, TICKS_PER_SECOND, ZERO, type Ticks } from '../../time/ticks.ts';
 import {
@@ -189,17 +189,17 @@ function placeOf(row: number, justified: number, rows: number): CaptionPlace | u
 
 const isLetter = (byte: number): boolean => (byte >= 0x20 && byte < 0x7f) || byte >= 0xa0;
 
-/** The text field: letters of the code table between codes for manners, colours, boxes and new lines. */
+/** The text field: letters of the code table between codes for styles, colours, boxes and new lines. */
 function readTextField(bytes: Uint8Array, table: CodeTable, teletext: boolean): Line[] {
   // Lines of double height are two rows apart.
   const twoRows = teletext || bytes.includes(CODES.doubleHeight);
   const writer = new SpanWriter();
-  let colour: Manner | undefined;
+  let colour: SpanStyle | undefined;
   /** The letter written last on this line. */
   let last = '';
-  const paint = (manner: Manner | undefined) => {
+  const paint = (spanStyle: SpanStyle | undefined) => {
     if (colour) writer.close('colour');
-    colour = manner;
+    colour = spanStyle;
     if (colour) writer.open('colour', colour);
   };
   let fresh = false;

@@ -1,4 +1,4 @@
-/** Writing EBU STL (EBU Tech 3264), open subtitles, or teletext where there are colours and no manners. */
+/** Writing EBU STL (EBU Tech 3264), open subtitles, or teletext where there are colours and no styles. */
 import { isBlank, plainText, type Line } from '../../text/lines.ts';
 import { graphemes } from '../../text/graphemes.ts';
 import { formatTimecode } from '../../time/timecode.ts';
@@ -36,13 +36,13 @@ export function writeStl(
   losses.countOverlaps(written);
   const table = tableFor(written);
   const spans = written.flatMap(({ text }) => text.flat());
-  const manners = spans.some(({ italic, underline }) => italic || underline);
-  const colours = !manners && spans.some(({ colour }) => colour !== undefined);
+  const spanStyles = spans.some(({ italic, underline }) => italic || underline);
+  const colours = !spanStyles && spans.some(({ colour }) => colour !== undefined);
   const bodies = written.map((caption) => {
     losses.count('bold', Number(caption.text.flat().some(({ bold }) => bold)));
     losses.countRuby(caption.text.flat());
     losses.countRest(caption);
-    return textField(caption.text, { table, colours, manners }, losses);
+    return textField(caption.text, { table, colours, spanStyles }, losses);
   });
   const blocks = bodies.map((body) =>
     Math.min(MOST_BLOCKS, Math.max(1, Math.ceil(body.length / TEXT))),
@@ -151,12 +151,12 @@ function tableFor(captions: readonly Caption[]): CodeTable {
 interface Writing {
   readonly table: CodeTable;
   readonly colours: boolean;
-  readonly manners: boolean;
+  readonly spanStyles: boolean;
 }
 
 function textField(
   lines: readonly Line[],
-  { table, colours, manners }: Writing,
+  { table, colours, spanStyles }: Writing,
   losses: Losses,
 ): number[] {
   const bytes: number[] = [];
@@ -181,15 +181,15 @@ function textField(
           shown = colour;
         }
       } else if (!colours && span.colour !== undefined) dull = true;
-      if (manners && span.italic) bytes.push(CODES.italic);
-      if (manners && span.underline) bytes.push(CODES.underline);
+      if (spanStyles && span.italic) bytes.push(CODES.italic);
+      if (spanStyles && span.underline) bytes.push(CODES.underline);
       for (const letter of graphemes(text)) {
         const code = encodeCharacter(letter, table);
         if (code === undefined) missing = true;
         bytes.push(...(code ?? [0x3f]));
       }
-      if (manners && span.underline) bytes.push(CODES.underlineOff);
-      if (manners && span.italic) bytes.push(CODES.italicOff);
+      if (spanStyles && span.underline) bytes.push(CODES.underlineOff);
+      if (spanStyles && span.italic) bytes.push(CODES.italicOff);
     });
     if (colours) bytes.push(CODES.boxEnd, CODES.boxEnd);
   });

@@ -2,7 +2,7 @@
 import { isBlank, plainText } from '../../text/lines.ts';
 import { Losses, type Caption, type Written } from '../captions.ts';
 
-/** Writes the words of captions; their times, manners, speakers and places cannot be held and are counted. */
+/** Writes the words of captions; their times, styles, speakers and places cannot be held and are counted. */
 export function writeText(captions: readonly Caption[]): Written {
   const losses = new Losses();
   const written = captions.filter(({ text }) => !isBlank(text));

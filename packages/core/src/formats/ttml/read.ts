@@ -2,7 +2,7 @@
  * Reading TTML 2, and with it IMSC 1.1 text and EBU-TT-D (EBU Tech 3380): timing in nested containers, styles
  * by reference, inheritance and region, agents as speakers.
  */
-import { isBlank, isRightToLeft, plainText, type Line, type Manner } from '../../text/lines.ts';
+import { isBlank, isRightToLeft, plainText, type Line, type SpanStyle } from '../../text/lines.ts';
 import { add, earlier, later, ZERO, type Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
@@ -48,7 +48,7 @@ interface Part {
   readonly text: string;
   readonly begin: Ticks;
   readonly end: Ticks;
-  readonly manner: Manner;
+  readonly spanStyle: SpanStyle;
   /** Whether a span of its own says when it begins. */
   readonly timed: boolean;
 }
@@ -224,7 +224,7 @@ function colourOf(text: string): string | undefined {
   return readColour(/^#[0-9a-f]{8}$/i.test(text) ? text.slice(0, 7) : text);
 }
 
-function mannerOf({ look, speaker }: Around): Manner {
+function mannerOf({ look, speaker }: Around): SpanStyle {
   const colour = look.color === undefined ? undefined : colourOf(look.color);
   // White is what text is when nothing is said.
   return {
@@ -238,13 +238,13 @@ function mannerOf({ look, speaker }: Around): Manner {
 
 function partsOf(element: XmlElement, here: Around, document: Document, timed: boolean): Part[] {
   const { begin, end } = here;
-  const manner = mannerOf(here);
+  const spanStyle = mannerOf(here);
   return element.children.flatMap((child): Part[] => {
     if (typeof child === 'string') {
       const text = here.keepsSpace ? child : child.replace(/\s+/g, ' ');
-      return [{ text, begin, end, manner, timed }];
+      return [{ text, begin, end, spanStyle, timed }];
     }
-    if (child.name === 'br') return [{ text: '\n', begin, end, manner, timed }];
+    if (child.name === 'br') return [{ text: '\n', begin, end, spanStyle, timed }];
     if (child.name !== 'span') return [];
     if (attributeOf(child, 'ruby') === 'container') return rubyOf(child, here, document, timed);
     const own = within(child, here, here.begin, document);
@@ -267,7 +267,7 @@ function rubyOf(container: XmlElement, here: Around, document: Document, timed: 
     const parts = partsOf(base, within(base, own, own.begin, document), document, timed);
     return ruby === ''
       ? parts
-      : parts.map((part) => ({ ...part, manner: { ...part.manner, ruby } }));
+      : parts.map((part) => ({ ...part, spanStyle: { ...part.spanStyle, ruby } }));
   });
 }
 
@@ -309,8 +309,8 @@ function placeOf(here: Around, { regions }: Document): CaptionPlace | undefined 
 
 const linesOfParts = (parts: readonly Part[]): Line[] => {
   const writer = new SpanWriter();
-  for (const { text, manner } of parts) {
-    writer.open('part', manner);
+  for (const { text, spanStyle } of parts) {
+    writer.open('part', spanStyle);
     writer.text(text);
     writer.close('part');
   }

@@ -143,7 +143,7 @@ describe('reading TTML', () => {
 });
 
 describe('writing TTML', () => {
-  it('brings back manners, colours, speakers, places and ids', () => {
+  it('brings back styles, colours, speakers, places and ids', () => {
     const captions = [
       caption(
         1,

@@ -16,7 +16,7 @@ const regionOf = ({ across, down }: CaptionPlace): string => `${down}-${across}`
 /**
  * Writes captions as TTML, to the thousandth of a second. Manners, colours, speakers, places, ids and the
  * times of words are held. White, which is what text is when nothing is said, cues without text, ids and
- * letters that XML cannot have, and manners beside the times of words cannot be held and are counted.
+ * letters that XML cannot have, and styles beside the times of words cannot be held and are counted.
  */
 export function writeTtml(captions: readonly Caption[]): Written {
   const losses = new Losses();
@@ -46,7 +46,7 @@ export function writeTtml(captions: readonly Caption[]): Written {
     const spans = caption.text.map((line) => line.map((span) => writeSpan(span, agentOf)).join(''));
     const styled = caption.text
       .flat()
-      .some(({ text: _, ...manner }) => Object.keys(manner).length > 0);
+      .some(({ text: _, ...spanStyle }) => Object.keys(spanStyle).length > 0);
     const white = caption.text.flat().some(({ colour }) => colour === '#ffffff');
     losses.count('colour', Number(white));
     losses.count('letter', Number(!fitsXml(plainText(caption.text))));

@@ -30,7 +30,7 @@ export function writeVtt(captions: readonly Caption[]): Written {
     const body = caption.words?.length ? stamped(caption) : caption.text.map(writeLine).join('\n');
     if (
       caption.words?.length &&
-      spans.some(({ text: _text, ...manner }) => Object.keys(manner).length)
+      spans.some(({ text: _text, ...spanStyle }) => Object.keys(spanStyle).length)
     )
       losses.count('style beside word times');
     // A blank line would end the cue.

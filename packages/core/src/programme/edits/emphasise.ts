@@ -1,5 +1,12 @@
 /** Italics, bold and underlining of stretches of text, and who says it. */
-import { plainText, respan, slice, type Line, type Manner, type Span } from '../../text/lines.ts';
+import {
+  plainText,
+  respan,
+  slice,
+  type Line,
+  type SpanStyle,
+  type Span,
+} from '../../text/lines.ts';
 import { update, type Edit } from '../change.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
 
@@ -18,9 +25,9 @@ const names: Readonly<Record<Emphasis, readonly [on: string, off: string]>> = {
   underline: ['Underline', 'Take the line away'],
 };
 
-/** Gives a span a manner, or takes it away where it is undefined. */
+/** Gives a span a style, or takes it away where it is undefined. */
 const withManner =
-  (field: keyof Manner, value: Manner[keyof Manner]) =>
+  (field: keyof SpanStyle, value: SpanStyle[keyof SpanStyle]) =>
   ({ [field]: _old, ...span }: Span): Span =>
     value === undefined ? (span as Span) : ({ ...span, [field]: value } as Span);
 

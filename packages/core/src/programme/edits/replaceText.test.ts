@@ -14,7 +14,7 @@ const base = programmeWithCues([
 const ferry = { ...base, cues: { ...base.cues, c1: { ...(base.cues.c1 as Cue), text: italic } } };
 
 describe('replacing text', () => {
-  it('gives what comes the manner of what it replaces', () => {
+  it('gives what comes the style of what it replaces', () => {
     const edit = replaceText(ferry, [
       { cue: 'c1', from: 4, to: 9, by: 'chain' },
       { cue: 'c1', from: 18, to: 23, by: 'bell\nrings' },
@@ -37,7 +37,7 @@ describe('replacing text', () => {
     ]);
     expect(done(ferry, edit).cues.c2?.text).toEqual([[{ text: 'thbde' }]]);
   });
-  it('keeps manners when letters or marks change here and there', () => {
+  it('keeps styles when letters or marks change here and there', () => {
     const capitals = retext(ferry, [{ cue: 'c1', text: 'THE WINCH and the Winch' }], 'Capitals');
     expect(done(ferry, capitals).cues.c1?.text).toEqual([
       [{ text: 'THE ' }, { text: 'WINCH', italic: true }, { text: ' and the Winch' }],

@@ -78,7 +78,7 @@ const AMOUNTS: Readonly<Record<string, string>> = {
   b: 'billion',
 };
 
-const inWords = (text: string): string[] => text.split(' ');
+const wordsWorker = (text: string): string[] => text.split(' ');
 /** The name of a letter, as the dictionary has it. */
 const named = (letters: string): string[] =>
   Array.from(letters.toLowerCase(), (letter) => `${letter}.`);
@@ -172,7 +172,7 @@ export function english(
     }
     const short = said[small] ?? said[small.replace(/\.$/, '')];
     const bare = small.replace(/^'+|[.']+$/g, '') || small;
-    const readings: (readonly string[])[] = short ? short.map(inWords) : [];
+    const readings: (readonly string[])[] = short ? short.map(wordsWorker) : [];
     // Initials: with points, all in capitals, or without a vowel.
     const letters = bare.replace(/[.']/g, '');
     const capitals = part.length > 1 && part === part.toUpperCase() && letters.length < 6;

@@ -39,7 +39,7 @@ export function CrawlStrip({ coming }: { coming: Coming & { passage: Crawl } }) 
       if (!context || width === 0) return;
       context.setTransform(density, 0, 0, density, 0, 0);
       context.clearRect(0, 0, width, height);
-      const come = comeAt(coming, time);
+      const offset = comeAt(coming, time);
       // As it is read, whichever way it goes.
       const read: Crawl = { ...passage, look: { ...passage.look, towards: 'left', softEdge: 0 } };
       const first = Math.max(0, Math.floor((top - PAD) / rowHeight));
@@ -48,7 +48,7 @@ export function CrawlStrip({ coming }: { coming: Coming & { passage: Crawl } }) 
         const y = PAD + row * rowHeight - top;
         const high = rowHeight - GAP;
         // What is in its window now.
-        const [from, to] = [come - wide - row * wide, come - row * wide].map((at) =>
+        const [from, to] = [offset - wide - row * wide, offset - row * wide].map((at) =>
           Math.min(wide, Math.max(0, at)),
         ) as [number, number];
         context.fillStyle = 'rgb(255 255 255 / 6%)';

@@ -124,17 +124,17 @@ function Overview({ coming }: { coming: Coming & { passage: Roll } }) {
   }, [layout, width, height, scale, facts.frame.height]);
 
   const place = (time: Ticks) => {
-    const come = comeAt(coming, time);
+    const offset = comeAt(coming, time);
     // From the top of the strip to the top of the frame.
-    const at = look.downwards ? layout.height + facts.frame.height - come : come;
+    const at = look.downwards ? layout.height + facts.frame.height - offset : offset;
     if (thumb.current) thumb.current.style.transform = `translateY(${at * scale}px)`;
   };
   useTimeFollower(place);
   useEffect(() => place(player.time));
   const seek = (y: number): void => {
     const at = y / scale - facts.frame.height / 2;
-    const come = look.downwards ? layout.height + facts.frame.height - at : at;
-    player.seek(timeComeTo(coming, come));
+    const offset = look.downwards ? layout.height + facts.frame.height - at : at;
+    player.seek(timeComeTo(coming, offset));
   };
   const drag = useDraggedTime((begun: number, delta) => {
     seek(begun + delta.y);

@@ -23,9 +23,9 @@ export function comeAt({ facts, cue, passage, figures }: Coming, time: Ticks): n
 }
 
 /** The frame of the programme at which it has come so far, within its cue. */
-export function timeComeTo({ facts, cue, passage, figures }: Coming, come: number): Ticks {
+export function timeComeTo({ facts, cue, passage, figures }: Coming, offset: number): Ticks {
   const { frameRate } = facts;
-  const frame = frameComeTo(figures.travel, come - figures.way.from, passage.journey);
+  const frame = frameComeTo(figures.travel, offset - figures.way.from, passage.journey);
   const last = subtract(cue.end, frames(1, frameRate));
   return clamp(add(cue.start, frames(Math.round(frame), frameRate)), cue.start, last);
 }

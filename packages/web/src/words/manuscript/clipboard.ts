@@ -1,15 +1,15 @@
 /** Words that are pasted and copied: bold, italics and underlining stay, all else of their look goes. */
-import { tidyLine, type Line, type Manner, type Span } from '@cadence/core/text/lines.ts';
+import { tidyLine, type Line, type SpanStyle, type Span } from '@cadence/core/text/lines.ts';
 
 const blocks =
   /^(?:address|article|blockquote|dd|div|dl|dt|h[1-6]|hr|li|ol|p|pre|section|table|tr|ul)$/;
 const silent = /^(?:script|style|template|noscript|title|head)$/;
 
-/** The manner of an element, over that of what it stands in. */
-function mannerOf(element: HTMLElement, around: Manner): Manner {
+/** The style of an element, over that of what it stands in. */
+function mannerOf(element: HTMLElement, around: SpanStyle): SpanStyle {
   const { style } = element;
   const name = element.tagName.toLowerCase();
-  const said = (plain: boolean, marked: boolean, by: keyof Manner): boolean =>
+  const said = (plain: boolean, marked: boolean, by: keyof SpanStyle): boolean =>
     marked || (!plain && around[by] === true);
   const weight = style.fontWeight;
   const heavy = weight === 'bold' || Number(weight) >= 600;
@@ -35,7 +35,7 @@ const clean = (text: string): string =>
 /** Lines of HTML; those without text are left out. */
 export function linesOfHtml(html: string): Line[] {
   const lines: Span[][] = [[]];
-  const walk = (node: Node, around: Manner) => {
+  const walk = (node: Node, around: SpanStyle) => {
     if (node.nodeType === Node.TEXT_NODE) {
       lines.at(-1)?.push({ ...around, text: clean(node.textContent ?? '') });
       return;
@@ -48,8 +48,8 @@ export function linesOfHtml(html: string): Line[] {
     const name = node.tagName.toLowerCase();
     if (silent.test(name)) return;
     if (name === 'br' || blocks.test(name)) lines.push([]);
-    const manner = mannerOf(node, around);
-    node.childNodes.forEach((child) => walk(child, manner));
+    const spanStyle = mannerOf(node, around);
+    node.childNodes.forEach((child) => walk(child, spanStyle));
     // The cells of a row are parted by a space.
     if (name === 'td' || name === 'th') lines.at(-1)?.push({ text: ' ' });
     if (blocks.test(name)) lines.push([]);

@@ -32,7 +32,7 @@ import { currentStrand, openNow, store } from '../../desk/store.ts';
 import { selected } from '../../desk/view.ts';
 import { player } from '../../playback/player.ts';
 import { htmlOf, linesOfHtml, linesOfPlain } from './clipboard.ts';
-import { linesAt, mannersField, marksOf, remark } from './manners.ts';
+import { linesAt, spanStylesField, marksOf, remark } from './spanStyles.ts';
 import { margins } from './margin.ts';
 import { ornaments, setMarks, spoken } from './ornaments.ts';
 import { saidWord } from './saidWord.ts';
@@ -85,7 +85,7 @@ export class ManuscriptEditor {
       state: EditorState.create({
         extensions: [
           paragraphsField,
-          mannersField,
+          spanStylesField,
           ornaments,
           saidWord,
           margins(() => openNow().programme),
@@ -196,7 +196,7 @@ export class ManuscriptEditor {
     let last = paragraphAt(now, Math.min(changed.to, state.doc.length));
     while (first > 0 && now.cues[first]?.length === 0) first--;
     while (last + 1 < count && now.cues[last + 1]?.length === 0) last++;
-    const marks = state.field(mannersField);
+    const marks = state.field(spanStylesField);
     const paragraphs = now.cues.slice(first, last + 1).map((cues, at) => {
       const from = now.starts[first + at] ?? 0;
       const to = paragraphEnd(now, first + at, state.doc.length);
@@ -415,7 +415,7 @@ export class ManuscriptEditor {
     const { state } = this.#view;
     const { from, to, empty } = state.selection.main;
     if (empty || !event.clipboardData) return false;
-    const lines = linesAt(state.doc, state.field(mannersField), from, to);
+    const lines = linesAt(state.doc, state.field(spanStylesField), from, to);
     event.preventDefault();
     event.clipboardData.setData('text/plain', plainText(lines));
     event.clipboardData.setData('text/html', lines.map(htmlOf).join(''));

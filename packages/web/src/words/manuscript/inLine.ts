@@ -2,7 +2,7 @@
 import type { EditorState, TransactionSpec } from '@codemirror/state';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
 import { differing, plainText, sameText } from '@cadence/core/text/lines.ts';
-import { linesAt, mannersField, marksOf, remark } from './manners.ts';
+import { linesAt, spanStylesField, marksOf, remark } from './spanStyles.ts';
 import { setComments } from './ornaments.ts';
 import { NO_PARAGRAPHS, paragraphEnd, paragraphsField, setParagraphs } from './paragraphs.ts';
 
@@ -23,7 +23,7 @@ function settled(
   known: ReadonlyMap<Id, Cue>,
 ): { head: number; tail: number } {
   const now = state.field(paragraphsField);
-  const marks = state.field(mannersField);
+  const marks = state.field(spanStylesField);
   const same = (place: number, cue: Cue | undefined): boolean => {
     const ids = now.cues[place];
     if (!cue || ids?.length !== 1 || ids[0] !== cue.id) return false;

@@ -1,12 +1,12 @@
 import { EditorState, type TransactionSpec } from '@codemirror/state';
 import { NO_PARAGRAPHS, paragraphsField, setParagraphs, withinParagraph } from './paragraphs.ts';
-import { linesAt, mannersField, marksOf, remark } from './manners.ts';
+import { linesAt, spanStylesField, marksOf, remark } from './spanStyles.ts';
 
 /** Three cues, the second of two lines: "the winch\nfirst,\nthen\nthe gulls". */
 function ferry(): EditorState {
   const state = EditorState.create({
     doc: 'the winch\nfirst,\nthen\nthe gulls',
-    extensions: [paragraphsField, mannersField],
+    extensions: [paragraphsField, spanStylesField],
   });
   const cues = [['c1'], ['c2'], ['c3']];
   const effects = setParagraphs.of({ ...NO_PARAGRAPHS, starts: [0, 10, 22], cues });
@@ -87,19 +87,19 @@ describe('paragraphs of the manuscript', () => {
   });
 });
 
-describe('manners of the manuscript', () => {
+describe('styles of the manuscript', () => {
   it('are the spans that were put in, and follow the text', () => {
     const lines = [[{ text: 'the ' }, { text: 'winch', italic: true }], [{ text: 'first' }]];
     const base = ferry();
     const marks = marksOf(lines, 0);
     let state = base.update({ effects: remark.of({ from: 0, to: 15, marks }) }).state;
-    expect(linesAt(state.doc, state.field(mannersField), 0, 15)).toEqual(lines);
+    expect(linesAt(state.doc, state.field(spanStylesField), 0, 15)).toEqual(lines);
     state = state.update({ changes: { from: 9, insert: 'es' } }).state;
-    expect(linesAt(state.doc, state.field(mannersField), 0, 11)).toEqual([
+    expect(linesAt(state.doc, state.field(spanStylesField), 0, 11)).toEqual([
       [{ text: 'the ' }, { text: 'winches', italic: true }],
     ]);
     state = state.update({ effects: remark.of({ from: 0, to: 11, marks: [] }) }).state;
-    expect(linesAt(state.doc, state.field(mannersField), 0, 11)).toEqual([
+    expect(linesAt(state.doc, state.field(spanStylesField), 0, 11)).toEqual([
       [{ text: 'the winches' }],
     ]);
   });

@@ -9,7 +9,7 @@ import {
   type ViewUpdate,
 } from '@codemirror/view';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
-import { mannersField } from './manners.ts';
+import { spanStylesField } from './spanStyles.ts';
 import { paragraphAt, paragraphEnd, paragraphsField } from './paragraphs.ts';
 
 class Speaker extends WidgetType {
@@ -64,7 +64,7 @@ const said = Decoration.line({ class: 'cm-said' });
 function ornamentsOf(view: EditorView): DecorationSet {
   const { state } = view;
   const paragraphs = state.field(paragraphsField);
-  const manners = state.field(mannersField);
+  const spanStyles = state.field(spanStylesField);
   const now = state.field(spokenField);
   const here = paragraphAt(paragraphs, state.selection.main.head);
   const all: Range<Decoration>[] = [];
@@ -79,7 +79,7 @@ function ornamentsOf(view: EditorView): DecorationSet {
         if (now !== null && paragraphs.cues[place]?.includes(now)) all.push(said.range(line.from));
         if (line.to >= end) break;
       }
-      const name = speakerAt(manners, start);
+      const name = speakerAt(spanStyles, start);
       if (name !== undefined)
         all.push(Decoration.widget({ widget: new Speaker(name), side: -1 }).range(start));
     }
@@ -87,10 +87,10 @@ function ornamentsOf(view: EditorView): DecorationSet {
   return Decoration.set(all, true);
 }
 
-function speakerAt(manners: DecorationSet, at: number): string | undefined {
+function speakerAt(spanStyles: DecorationSet, at: number): string | undefined {
   let name: string | undefined;
-  manners.between(at, at, (from, _to, { spec }) => {
-    if (from === at) name = (spec as { manner: { speaker?: string } }).manner.speaker;
+  spanStyles.between(at, at, (from, _to, { spec }) => {
+    if (from === at) name = (spec as { spanStyle: { speaker?: string } }).spanStyle.speaker;
   });
   return name;
 }

@@ -6,5 +6,5 @@ const words = heldWorker<Words>(
   () => new Worker(new URL('../workers/words.worker.ts', import.meta.url), { type: 'module' }),
 );
 
-export const inWords = words.get;
+export const wordsWorker = words.get;
 export const stopWords = words.stop;

@@ -1,13 +1,13 @@
 /** How stretches of the editor's text are written, as marks that follow its changes, and lines of spans from them. */
 import { RangeSet, StateEffect, StateField, type Range, type Text } from '@codemirror/state';
 import { Decoration, EditorView, type DecorationSet } from '@codemirror/view';
-import { tidyLine, type Line, type Manner, type Span } from '@cadence/core/text/lines.ts';
+import { tidyLine, type Line, type SpanStyle, type Span } from '@cadence/core/text/lines.ts';
 
 const known = new Map<string, Decoration>();
 
-/** The mark for a manner; one for all stretches that are written alike. */
-function markFor(manner: Manner): Decoration {
-  const { italic, bold, underline, colour, speaker, ruby } = manner;
+/** The mark for a style; one for all stretches that are written alike. */
+function markFor(spanStyle: SpanStyle): Decoration {
+  const { italic, bold, underline, colour, speaker, ruby } = spanStyle;
   const key = JSON.stringify([italic, bold, underline, colour, speaker, ruby]);
   let mark = known.get(key);
   if (!mark) {
@@ -20,7 +20,7 @@ function markFor(manner: Manner): Decoration {
       inclusiveEnd: true,
       ...(style.length > 0 && { attributes: { style: style.join('; ') } }),
       ...(ruby !== undefined && { class: 'cm-ruby', attributes: { title: ruby } }),
-      manner,
+      spanStyle,
     });
     known.set(key, mark);
   }
@@ -32,9 +32,9 @@ export function marksOf(lines: readonly Line[], from: number): Range<Decoration>
   const marks: Range<Decoration>[] = [];
   let at = from;
   for (const line of lines) {
-    for (const { text, ...manner } of line) {
-      if (Object.keys(manner).length > 0 && text.length > 0)
-        marks.push(markFor(manner).range(at, at + text.length));
+    for (const { text, ...spanStyle } of line) {
+      if (Object.keys(spanStyle).length > 0 && text.length > 0)
+        marks.push(markFor(spanStyle).range(at, at + text.length));
       at += text.length;
     }
     at++;
@@ -51,7 +51,7 @@ interface Remark {
 
 export const remark = StateEffect.define<Remark>();
 
-export const mannersField = StateField.define<DecorationSet>({
+export const spanStylesField = StateField.define<DecorationSet>({
   create: () => RangeSet.empty,
   update(now, transaction) {
     let marks = transaction.docChanged ? now.map(transaction.changes) : now;
@@ -78,15 +78,18 @@ export function linesAt(doc: Text, marks: DecorationSet, from: number, to: numbe
     const [a, b] = [Math.max(at, start), Math.min(to, end)];
     if (a >= b) return;
     if (a > at) spans.push({ text: doc.sliceString(at, a) });
-    spans.push({ ...(mark.spec as { manner: Manner }).manner, text: doc.sliceString(a, b) });
+    spans.push({
+      ...(mark.spec as { spanStyle: SpanStyle }).spanStyle,
+      text: doc.sliceString(a, b),
+    });
     at = b;
   });
   if (at < to || spans.length === 0) spans.push({ text: doc.sliceString(at, to) });
   const lines: Span[][] = [[]];
-  for (const { text, ...manner } of spans)
+  for (const { text, ...spanStyle } of spans)
     text.split('\n').forEach((part, place) => {
       if (place > 0) lines.push([]);
-      lines.at(-1)?.push({ ...manner, text: part });
+      lines.at(-1)?.push({ ...spanStyle, text: part });
     });
   return lines.map(tidyLine);
 }

@@ -2,7 +2,7 @@
  * Italics, bold and underline while a sheet is sorted into blocks: they are carried in its text as characters
  * of the private use area, so that what looks for tabs and capitals need not know of them.
  */
-import { tidyLine, type Line, type Manner } from '../../text/lines.ts';
+import { tidyLine, type Line, type SpanStyle } from '../../text/lines.ts';
 import { starred } from '../../text/emphasis.ts';
 import type { Block } from './blocks.ts';
 
@@ -10,24 +10,24 @@ const FIRST = 0xe000;
 const names = ['italic', 'bold', 'underline'] as const;
 type Carried = (typeof names)[number];
 
-/** On and off for each of the manners. */
+/** On and off for each of the styles. */
 const carriers = /[\ue000-\ue005]/g;
-const signOf = (manner: Carried, isOn: boolean): string =>
-  String.fromCharCode(FIRST + 2 * names.indexOf(manner) + (isOn ? 0 : 1));
+const signOf = (spanStyle: Carried, isOn: boolean): string =>
+  String.fromCharCode(FIRST + 2 * names.indexOf(spanStyle) + (isOn ? 0 : 1));
 
-/** Text that carries its manner. */
-export function carrying(text: string, manner: Manner): string {
+/** Text that carries its style. */
+export function carrying(text: string, spanStyle: SpanStyle): string {
   const clean = text.replace(carriers, '');
   if (clean.trim() === '') return clean;
   return names.reduce(
-    (inner, name) => (manner[name] ? signOf(name, true) + inner + signOf(name, false) : inner),
+    (inner, name) => (spanStyle[name] ? signOf(name, true) + inner + signOf(name, false) : inner),
     clean,
   );
 }
 
 const without = (text: string): string => text.replace(carriers, '').trim();
 
-/** The lines of a text that carries its manners. */
+/** The lines of a text that carries its styles. */
 function linesOf(text: string): Line[] {
   const on = new Map<Carried, number>();
   return text.split('\n').map((line) =>
@@ -39,16 +39,16 @@ function linesOf(text: string): Line[] {
           on.set(name, (on.get(name) ?? 0) + (code % 2 === 0 ? 1 : -1));
           return { text: '' };
         }
-        const manner = Object.fromEntries(
+        const spanStyle = Object.fromEntries(
           names.filter((name) => (on.get(name) ?? 0) > 0).map((name) => [name, true]),
         );
-        return { ...manner, text: part };
+        return { ...spanStyle, text: part };
       }),
     ),
   );
 }
 
-/** Blocks with the manners that their text carries as spans. */
+/** Blocks with the styles that their text carries as spans. */
 export const withSpans = (blocks: readonly Block[]): Block[] =>
   blocks.map(({ text, role, names: all, ...block }) => {
     const spans = text === undefined ? [] : linesOf(text.trim());

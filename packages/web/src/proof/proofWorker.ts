@@ -10,7 +10,7 @@ const begin = () =>
 const reading = heldWorker<Proof>(begin);
 const finding = heldWorker<Proof>(begin);
 
-export const inProof = reading.get;
+export const proofWorker = reading.get;
 
 /** A pattern may take so many milliseconds. */
 const LONGEST = 3000;
@@ -52,7 +52,7 @@ export function findingsNow({ facts, strands, cues }: Programme): Promise<Findin
   told = new Map(all.map((cue) => [cue.id, cue]));
   toldOf = facts.id;
   const answer = last.then(async () => {
-    for (const [id, findings] of await inProof().read({ facts, strands, changed, gone }))
+    for (const [id, findings] of await proofWorker().read({ facts, strands, changed, gone }))
       found.set(id, findings);
     for (const id of gone) found.delete(id);
     return [...found.values()].flat();
