@@ -24,15 +24,16 @@ const browser = await chromium.launch({
 try {
   for (const place of ['', 'material', 'words', 'timing', 'handover']) {
     const page = await browser.newPage();
-    let bytes = 0;
+    const bodies: Promise<number>[] = [];
     page.on('response', (response) => {
       if (response.request().resourceType() === 'script')
-        void response.body().then((body) => (bytes += gzipSync(body).length));
+        bodies.push(response.body().then((body) => gzipSync(body).length));
     });
     await page.goto(
       place === '' ? running.address : `${running.address}/p/${programme?.id}/${place}`,
     );
-    await page.waitForTimeout(2500);
+    await page.waitForTimeout(5000);
+    const bytes = (await Promise.all(bodies)).reduce((sum, each) => sum + each, 0);
     console.log(
       `${(place || 'programmes').padEnd(12)} ${(bytes / 1000).toFixed(0)} kB of script, gzipped`,
     );

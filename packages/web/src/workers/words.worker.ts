@@ -3,17 +3,10 @@ import { expose } from 'comlink';
 import type { Caption } from '@cadence/core/formats/captions.ts';
 import { FORMATS, type Format, type WrittenFile } from '@cadence/core/formats/formats.ts';
 import type { FeedItem } from '@cadence/core/formats/feed/read.ts';
-import { sheetFromFile, type SheetFile } from '@cadence/core/formats/sheet/fromFile.ts';
-import { readFile, type FileKind, type ReadFile } from '@cadence/core/formats/readFile.ts';
+import type { SheetFile } from '@cadence/core/formats/sheet/fromFile.ts';
+import type { FileKind, ReadFile } from '@cadence/core/formats/readFile.ts';
 import type { Lost, Target, Warning } from '@cadence/core/formats/captions.ts';
-import {
-  contentsOf,
-  countsIn,
-  planOf,
-  type Choice,
-  type Contents,
-  type Plan,
-} from '@cadence/core/programme/bringing.ts';
+import type { Choice, Contents, Plan } from '@cadence/core/programme/bringing.ts';
 import type { Edit } from '@cadence/core/programme/change.ts';
 import { tooLarge } from '@cadence/core/programme/limits.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
@@ -45,6 +38,10 @@ export interface Planned extends Omit<Plan, 'edit'> {
 const TOLD = 100;
 const MOST_COMPARED = 400;
 
+/** What reads is loaded with the first file: writing, in Handover, does without. */
+const reading = () => import('@cadence/core/formats/readFile.ts');
+const bringing = () => import('@cadence/core/programme/bringing.ts');
+
 /** Files that were read and wait for what the editor chooses, by the name of their window. */
 const held = new Map<string, ReadFile>();
 const newId = () => crypto.randomUUID();
@@ -61,6 +58,7 @@ async function read(
   { encoding, frameRate }: Asked,
   onProgress: (share: number) => void,
 ): Promise<Understood> {
+  const [{ readFile }, { contentsOf, countsIn }] = await Promise.all([reading(), bringing()]);
   const bytes = new Uint8Array(await file.arrayBuffer());
   const found = await readFile(bytes, name, {
     frameRate,
@@ -96,6 +94,7 @@ async function plan(
 ): Promise<Planned> {
   const file = held.get(window);
   if (!file) throw new Error('The file is no longer open. Bring it in again.');
+  const { planOf } = await bringing();
   const { edit, compared, ...rest } = planOf(programme, strand, file, choice, stretches, newId);
   return {
     ...rest,
@@ -133,6 +132,7 @@ async function write(
   const { content, lost } = format.write(captions, target);
   if (!format.read) return { content, lost, equal: null };
   const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
+  const { readFile } = await reading();
   const back = await readFile(bytes, `read.${name}`, {
     as: name,
     frameRate: target.frameRate,
@@ -146,12 +146,14 @@ const forget = (window: string): boolean => held.delete(window);
 
 /** The text of a sheet in a file. */
 const sheet = async (file: Blob, name: string): Promise<SheetFile> => {
+  const { sheetFromFile } = await import('@cadence/core/formats/sheet/fromFile.ts');
   const found = await sheetFromFile(new Uint8Array(await file.arrayBuffer()), name);
   return { ...found, warnings: found.warnings.slice(0, TOLD) };
 };
 
 /** The items of a feed. */
 const feed = async (file: Blob, name: string): Promise<readonly FeedItem[]> => {
+  const { readFile } = await reading();
   const found = await readFile(new Uint8Array(await file.arrayBuffer()), name);
   if (!found.items) throw new Error('It is no feed: RSS and Atom are.');
   return found.items;
