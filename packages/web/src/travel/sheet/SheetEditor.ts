@@ -93,8 +93,9 @@ export class SheetEditor {
           placeholder('Paste the names here, or type them: a role, a Tab, a name.'),
           EditorView.contentAttributes.of({ 'aria-label': 'Sheet', spellcheck: 'false' }),
           keymap.of([
-            ...completionKeymap,
+            // Before the keys of completion, which would take it.
             { key: 'Ctrl-Space', run: done(act.togglePlay) },
+            ...completionKeymap,
             { key: 'Mod-Enter', run: done(() => asks.play()) },
             { key: 'Tab', run: () => this.put('\t') },
             { key: 'Mod-z', run: done(() => this.#inHistory(undo)) },

@@ -60,4 +60,6 @@ export const completing = (pictures: () => readonly string[]) =>
     override: [(context) => offer(context, pictures)],
     icons: false,
     activateOnTyping: true,
+    // The editor gives its keys itself, after Ctrl Space, which plays.
+    defaultKeymap: false,
   });
