@@ -114,7 +114,7 @@ export class Losses {
   }
 }
 
-/** Told how much of a file has been read, from 0 to 1. */
+/** Is given how much of a file has been read, from 0 to 1. */
 export type OnProgress = (share: number) => void;
 
 /** Tells every so many steps of so many how far they are; nothing where nobody asks. */

@@ -24,7 +24,7 @@ export interface Clock {
   readonly frameRate?: FrameRate;
   /** The timecode of the programme's first frame, instead of what the file says. */
   readonly start?: Ticks;
-  /** Told now and then how much of a long file has been read. */
+  /** Is given now and then how much of a long file has been read. */
   readonly onProgress?: OnProgress;
 }
 

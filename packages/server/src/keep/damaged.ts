@@ -37,7 +37,7 @@ export function programmeFrom(rows: readonly EntityRow[]): {
   let facts: Facts | undefined;
   for (const { kind, id, body } of rows) {
     const entity = jsonOf<object>(body);
-    if (!isKind(kind) || typeof id !== 'string' || !entity) breaks(isKind(kind) ? kind : 'entry');
+    if (!isKind(kind) || typeof id !== 'string' || !entity) breaks(isKind(kind) ? kind : 'row');
     else if (kind === 'programme') facts = entity as Facts;
     else (tables[tableOf[kind]] as Record<Id, unknown>)[id] = entity;
   }
