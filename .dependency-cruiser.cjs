@@ -18,6 +18,7 @@ const flow = [
   'programme',
   'scene',
   'check',
+  'rows',
 ];
 const inside = flow.map((folder, place) => ({
   name: `core/${folder} knows only what comes before it`,

@@ -12,8 +12,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Listener } from '@cadence/core/listen/listening.ts';
-import { findPulse } from '@cadence/core/listen/pulse.ts';
-import { findPieces } from '@cadence/core/listen/speech.ts';
+import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { minute } from './minute.ts';
 
 const RATE = 48_000;

@@ -1,6 +1,6 @@
 /** A minute of drums with speech over them and some hiss: what the benchmarks listen to. */
 import { addHiss, drumKit } from '@cadence/core/listen/sounds.samples.ts';
-import { spokenAt } from '@cadence/core/listen/spoken.samples.ts';
+import { spokenAt } from '@cadence/core/listen/speech/spoken.samples.ts';
 
 /** @param rate  in samples a second */
 export function minute(rate: number): Float32Array {

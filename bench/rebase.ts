@@ -3,10 +3,10 @@
  * of which so many were retimed by one hand and moved by another; the median of five.
  */
 import { frames } from '@cadence/core/time/frameRate.ts';
-import { apply } from '@cadence/core/programme/apply.ts';
-import type { Change } from '@cadence/core/programme/change.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
+import type { Change } from '@cadence/core/programme/record/change.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
-import { rebase } from '@cadence/core/programme/rebase.ts';
+import { rebase } from '@cadence/core/programme/record/rebase.ts';
 import { longProgramme } from '@cadence/core/programme/samples.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 

@@ -11,16 +11,20 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
-import { apply } from '@cadence/core/programme/apply.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
-import { addPassage, setSpeed, type MeasureWay } from '@cadence/core/programme/edits/passages.ts';
-import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
+import {
+  addPassage,
+  setSpeed,
+  type MeasureWay,
+} from '@cadence/core/programme/edits/programme/passages.ts';
+import { addMaterial } from '@cadence/core/programme/edits/programme/setFacts.ts';
 import { USUAL_JOURNEY, type Roll } from '@cadence/core/programme/passage.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { layOutRoll } from '@cadence/core/scene/roll.ts';
 import { lookOfRoll } from '@cadence/core/programme/passage.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
-import { readSheet } from '@cadence/core/text/sheet.ts';
+import { readSheet } from '@cadence/core/text/sheet/sheet.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { nodeShelf } from '@cadence/node/fonts.ts';
 import { start } from '@cadence/server/start.ts';

@@ -3,18 +3,22 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { hitsIn, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import { findPulse } from '@cadence/core/listen/pulse.ts';
-import { findPieces } from '@cadence/core/listen/speech.ts';
+import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
 import { nodeShelf } from '@cadence/node/fonts.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { apply } from '@cadence/core/programme/apply.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
-import { addCue } from '@cadence/core/programme/edits/addCue.ts';
-import { keepFound, type Found } from '@cadence/core/programme/edits/keepFound.ts';
-import { addMarks } from '@cadence/core/programme/edits/marks.ts';
-import { setPieces } from '@cadence/core/programme/edits/pieces.ts';
-import { addMaterial, setBackdrop, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { addCue } from '@cadence/core/programme/edits/cues/addCue.ts';
+import { keepFound, type Found } from '@cadence/core/programme/edits/found/keepFound.ts';
+import { addMarks } from '@cadence/core/programme/edits/found/marks.ts';
+import { setPieces } from '@cadence/core/programme/edits/found/pieces.ts';
+import {
+  addMaterial,
+  setBackdrop,
+  setFacts,
+} from '@cadence/core/programme/edits/programme/setFacts.ts';
 import {
   addPassage,
   cueOf,
@@ -22,12 +26,12 @@ import {
   placePassage,
   setSpeed,
   type MeasureWay,
-} from '@cadence/core/programme/edits/passages.ts';
-import { setComment } from '@cadence/core/programme/edits/emphasise.ts';
-import { rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
-import { addStrand } from '@cadence/core/programme/edits/strands.ts';
-import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
-import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
+} from '@cadence/core/programme/edits/programme/passages.ts';
+import { setComment } from '@cadence/core/programme/edits/text/emphasise.ts';
+import { rightEverywhere } from '@cadence/core/programme/edits/text/proof.ts';
+import { addStrand } from '@cadence/core/programme/edits/programme/strands.ts';
+import { trimCue } from '@cadence/core/programme/edits/cues/trimCue.ts';
+import { toWeave, weaveCues } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { crawlLook } from '@cadence/core/programme/passage.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';

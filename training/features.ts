@@ -7,10 +7,10 @@
 import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join, parse } from 'node:path';
 import { openSound } from '@cadence/node/sound.ts';
-import { Decimator } from '@cadence/core/listen/decimate.ts';
-import { mix } from '@cadence/core/listen/mix.ts';
-import { PULSE_INPUTS, PulseInputs } from '@cadence/core/listen/pulseSteps.ts';
-import { VOICE_INPUTS, VoiceInputs } from '@cadence/core/listen/voiceSteps.ts';
+import { Decimator } from '@cadence/core/listen/signal/decimate.ts';
+import { mix } from '@cadence/core/listen/signal/mix.ts';
+import { PULSE_INPUTS, PulseInputs } from '@cadence/core/listen/pulse/pulseSteps.ts';
+import { VOICE_INPUTS, VoiceInputs } from '@cadence/core/listen/speech/voiceSteps.ts';
 
 const [what = '', folder = '', out = ''] = process.argv.slice(2);
 mkdirSync(out, { recursive: true });

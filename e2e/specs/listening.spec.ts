@@ -1,6 +1,6 @@
 /** What is heard in sounds that are dropped in, and correcting it by mouse and by keyboard. */
 import { addHiss, drumKit, strike } from '@cadence/core/listen/sounds.samples.ts';
-import { SPOKEN, spokenAt } from '@cadence/core/listen/spoken.samples.ts';
+import { SPOKEN, spokenAt } from '@cadence/core/listen/speech/spoken.samples.ts';
 import type { Page } from '@playwright/test';
 import { writeMidi } from 'midi-file';
 import {

@@ -5,7 +5,7 @@ import type { Caption } from '@cadence/core/formats/captions.ts';
 import { PROFILES, type ReadingProfile } from '@cadence/core/pace/profile.ts';
 import { readingOf } from '@cadence/core/pace/reading.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
-import { languageOf } from '@cadence/core/programme/edits/proof.ts';
+import { languageOf } from '@cadence/core/programme/edits/text/proof.ts';
 import {
   LANGUAGES,
   type Cue,

@@ -1,10 +1,10 @@
 /** `listen`: what can be heard in a sound. */
 import type { Heard } from '@cadence/core/listen/listening.ts';
 import type { Analysis } from '@cadence/core/listen/loweredListener.ts';
-import { findOnsets } from '@cadence/core/listen/onsets.ts';
-import { findPulse, tempoOf } from '@cadence/core/listen/pulse.ts';
-import { swingOf } from '@cadence/core/listen/swing.ts';
-import { findPieces } from '@cadence/core/listen/speech.ts';
+import { findOnsets } from '@cadence/core/listen/pulse/onsets.ts';
+import { findPulse, tempoOf } from '@cadence/core/listen/pulse/pulse.ts';
+import { swingOf } from '@cadence/core/listen/pulse/swing.ts';
+import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { WrongUsage } from './failure.ts';

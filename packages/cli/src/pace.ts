@@ -5,15 +5,15 @@
 import { Unreadable } from '@cadence/core/formats/captions.ts';
 import { sheetFromFile } from '@cadence/core/formats/sheet/fromFile.ts';
 import { evenStep, isEven } from '@cadence/core/pace/travel.ts';
-import { apply } from '@cadence/core/programme/apply.ts';
-import { create } from '@cadence/core/programme/change.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
+import { create } from '@cadence/core/programme/record/change.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import {
   cueOf,
   firstSpeed,
   placePassage,
   SMALLEST,
-} from '@cadence/core/programme/edits/passages.ts';
+} from '@cadence/core/programme/edits/programme/passages.ts';
 import {
   sizeOf,
   USUAL_JOURNEY,

@@ -2,13 +2,13 @@
 import { randomUUID } from 'node:crypto';
 import { dirname } from 'node:path';
 import { carrying } from '@cadence/core/conform/carrying.ts';
-import { apply } from '@cadence/core/programme/apply.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
 import { likeliestPlan } from '@cadence/core/programme/bringing.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { conformCues } from '@cadence/core/programme/edits/conformCues.ts';
-import { languageOf } from '@cadence/core/programme/edits/proof.ts';
-import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
-import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { conformCues } from '@cadence/core/programme/edits/words/conformCues.ts';
+import { languageOf } from '@cadence/core/programme/edits/text/proof.ts';
+import { addMaterial } from '@cadence/core/programme/edits/programme/setFacts.ts';
+import { toWeave, weaveCues } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import {
@@ -19,8 +19,8 @@ import {
   type Strand,
 } from '@cadence/core/programme/programme.ts';
 import { withTies } from '@cadence/core/programme/ties.ts';
-import { stateOf } from '@cadence/core/programme/wordState.ts';
-import { weaveOrders } from '@cadence/core/programme/weaveOrders.ts';
+import { stateOf } from '@cadence/core/programme/woven/wordState.ts';
+import { weaveOrders } from '@cadence/core/programme/woven/weaveOrders.ts';
 import { bandsOf, fileOf, soundMaterial } from '@cadence/node/material.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
 import { weaveSound } from '@cadence/node/weave.ts';

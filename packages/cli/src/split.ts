@@ -1,7 +1,7 @@
 /** `split`: a script woven and cut into cues that can be read. */
 import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
-import { findPieces } from '@cadence/core/listen/speech.ts';
-import { cutWoven } from '@cadence/core/programme/cutWoven.ts';
+import { findPieces } from '@cadence/core/listen/speech/speech.ts';
+import { cutWoven } from '@cadence/core/programme/woven/cutWoven.ts';
 import { plainText, type Line } from '@cadence/core/text/lines.ts';
 import { words } from '@cadence/core/text/words.ts';
 import { readWords } from './captions.ts';

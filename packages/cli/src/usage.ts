@@ -1,6 +1,6 @@
 /** What a command line asks for: a verb, what it is given, and options of its own. */
 import { parseArgs } from 'node:util';
-import { nearestWord } from '@cadence/core/text/editDistance.ts';
+import { nearestWord } from '@cadence/core/text/language/editDistance.ts';
 import { WrongUsage } from './failure.ts';
 import { OPTIONS, VERBS, type OptionName, type Options, type Verb } from './verbs.ts';
 

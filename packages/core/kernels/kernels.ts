@@ -2,7 +2,7 @@
  * The inner loops of listening and weaving, in AssemblyScript: four numbers at once.
  *
  * All pointers are bytes into the one memory, all arrays 32-bit floats. `npm run kernels` compiles this
- * into `src/listen/kernelCode.ts`.
+ * into `src/listen/signal/kernelCode.ts`.
  */
 
 /**

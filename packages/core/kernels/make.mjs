@@ -8,7 +8,7 @@ import asc from 'assemblyscript/asc';
 
 const OPTIONS = { optimizeLevel: 3, noAssert: true, runtime: 'stub', enable: ['simd'] };
 const path = (name) => fileURLToPath(new URL(name, import.meta.url));
-const code = path('../src/listen/kernelCode.ts');
+const code = path('../src/listen/signal/kernelCode.ts');
 
 const source = readFileSync(path('./kernels.ts'), 'utf8');
 const { error, binary, stderr } = await asc.compileString(source, OPTIONS);

@@ -1,6 +1,6 @@
 /** Dictionaries on Node, from the npm packages that hold them. */
 import type { Language } from '@cadence/core/programme/programme.ts';
-import { spellerFrom, type Speller } from '@cadence/core/text/spelling.ts';
+import { spellerFrom, type Speller } from '@cadence/core/text/language/spelling.ts';
 
 const DICTIONARIES = { 'en-GB': 'dictionary-en-gb', 'en-US': 'dictionary-en' } as const;
 

@@ -2,8 +2,8 @@
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import type { Remote } from '@cadence/core/listen/helper.ts';
-import { findPieces } from '@cadence/core/listen/speech.ts';
-import { SpeechListener } from '@cadence/core/listen/speechEvidence.ts';
+import { findPieces } from '@cadence/core/listen/speech/speech.ts';
+import { SpeechListener } from '@cadence/core/listen/speech/speechEvidence.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import type { WeaveHelper } from '@cadence/core/weave/helper.ts';

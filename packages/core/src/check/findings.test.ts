@@ -1,5 +1,5 @@
-import { apply } from '../programme/apply.ts';
-import { setStyle, setText } from '../programme/edits/reword.ts';
+import { apply } from '../programme/record/apply.ts';
+import { setStyle, setText } from '../programme/edits/text/reword.ts';
 import { programmeWithCues } from '../programme/samples.ts';
 import { squareShaper } from '../scene/samples.ts';
 import { nameEverywhere, nameHere, type Finding } from './finding.ts';

@@ -5,7 +5,7 @@ import type { Cue, Programme } from '../programme/programme.ts';
 import { layOut, styleOf } from '../scene/layout.ts';
 import type { TextShaper } from '../scene/shaper.ts';
 import { isBlank, plainText } from '../text/lines.ts';
-import type { Speller } from '../text/spelling.ts';
+import type { Speller } from '../text/language/spelling.ts';
 import { frames, frameLength, countFrames } from '../time/frameRate.ts';
 import { add, toSeconds, type Ticks } from '../time/ticks.ts';
 import { noFont, notPassedOver, type Finding } from './finding.ts';

@@ -1,5 +1,5 @@
 /** Names that are spelled in two ways: written one way in most places, and nearly so in others. */
-import { editDistance } from '../text/editDistance.ts';
+import { editDistance } from '../text/language/editDistance.ts';
 import { words as wordsOf } from '../text/words.ts';
 
 /** A text and what it stands on. */

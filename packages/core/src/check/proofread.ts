@@ -2,7 +2,7 @@
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import type { Programme } from '../programme/programme.ts';
 import { plainText } from '../text/lines.ts';
-import { misspelt, rightWords, type Speller } from '../text/spelling.ts';
+import { misspelt, rightWords, type Speller } from '../text/language/spelling.ts';
 import type { Finding } from './finding.ts';
 import { oddNames } from './names.ts';
 import { wordingOf } from './wording.ts';

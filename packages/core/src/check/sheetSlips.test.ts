@@ -1,4 +1,4 @@
-import { readSheet } from '../text/sheet.ts';
+import { readSheet } from '../text/sheet/sheet.ts';
 import { sheetSlips } from './sheetSlips.ts';
 
 const speller = {

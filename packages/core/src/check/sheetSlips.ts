@@ -1,9 +1,9 @@
 /** What may be wrong in the text of a sheet: its spelling, names that are written in two ways, and names that stand twice. */
 import { unstarred } from '../text/emphasis.ts';
-import type { ReadSheet, SheetPart } from '../text/sheet.ts';
-import { misspelt, type Speller } from '../text/spelling.ts';
+import type { ReadSheet, SheetPart } from '../text/sheet/sheet.ts';
+import { misspelt, type Speller } from '../text/language/spelling.ts';
 import { folded } from './names.ts';
-import { editDistance } from '../text/editDistance.ts';
+import { editDistance } from '../text/language/editDistance.ts';
 
 export interface SheetSlip {
   readonly kind: 'spelling' | 'name' | 'twice';

@@ -1,6 +1,6 @@
 import { addGrain, GRAIN_HOP, grainLength, Hand, type Stretch } from './grains.ts';
 import { noise } from './sounds.samples.ts';
-import { settleTaps, USUAL_DELAY } from './taps.ts';
+import { settleTaps, USUAL_DELAY } from './pulse/taps.ts';
 
 const RATE = 48_000;
 const tone = (hertz: number, seconds: number): Stretch => ({

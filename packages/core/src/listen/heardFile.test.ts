@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { countHits, hitsIn, packHeard, unpackHeard, type KeptHeard } from './heardFile.ts';
 import type { Heard } from './listening.ts';
-import { peaksOf } from './peaks.ts';
+import { peaksOf } from './signal/peaks.ts';
 
 /** What might have been heard, of arrays of so many bytes. */
 function heardOf(count: number, hits: number): Heard {

@@ -6,9 +6,9 @@
  * evidence of speech, activations and onset strength of the pulse, loudness, and hits as 32-bit
  * floats in fours.
  */
-import type { FoundHit } from './hits.ts';
+import type { FoundHit } from './hits/hits.ts';
 import type { Heard } from './listening.ts';
-import { peaksOf } from './peaks.ts';
+import { peaksOf } from './signal/peaks.ts';
 
 const MAGIC = 'WCL3';
 const ARRAYS = 6;

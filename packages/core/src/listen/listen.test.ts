@@ -1,13 +1,13 @@
 import { toSeconds } from '../time/ticks.ts';
-import { Decimator } from './decimate.ts';
+import { Decimator } from './signal/decimate.ts';
 import { packHeard, unpackHeard } from './heardFile.ts';
 import { Listener, type Heard } from './listening.ts';
-import { LoudnessMeter, silenceIn } from './loudness.ts';
-import { outline, PEAKS_A_SECOND } from './peaks.ts';
-import { DEFAULT_SPEECH, findPieces } from './speech.ts';
-import { SpeechListener } from './speechEvidence.ts';
+import { LoudnessMeter, silenceIn } from './signal/loudness.ts';
+import { outline, PEAKS_A_SECOND } from './signal/peaks.ts';
+import { DEFAULT_SPEECH, findPieces } from './speech/speech.ts';
+import { SpeechListener } from './speech/speechEvidence.ts';
 import { noise } from './sounds.samples.ts';
-import { SPOKEN, spokenAt } from './spoken.samples.ts';
+import { SPOKEN, spokenAt } from './speech/spoken.samples.ts';
 
 /** The narration over hiss, between `before` and `after` seconds of hiss alone. */
 function spoken(rate: number, background: number, [before, after] = [0, 0]): Float32Array {

@@ -4,12 +4,12 @@
  * The sample rate is lowered once for all that listens to pitch and voice; each chunk goes to every
  * listener and is forgotten.
  */
-import { Decimator } from './decimate.ts';
+import { Decimator } from './signal/decimate.ts';
 import { HELPED, type ListenHelper, type Remote } from './helper.ts';
-import { LoudnessMeter, type Level } from './loudness.ts';
+import { LoudnessMeter, type Level } from './signal/loudness.ts';
 import { ANALYSES, LoweredListener, type Analysis, type HeardLowered } from './loweredListener.ts';
-import { mix } from './mix.ts';
-import { PeakBuilder, type Peaks } from './peaks.ts';
+import { mix } from './signal/mix.ts';
+import { PeakBuilder, type Peaks } from './signal/peaks.ts';
 
 export interface Heard extends HeardLowered {
   readonly peaks: Peaks;

@@ -1,8 +1,8 @@
 /** Listening to sound whose rate was lowered to about 16 kHz, for voice, pulse and hits. */
-import { HitLevelListener } from './hitLevels.ts';
-import { findHits, shareInHits, type FoundHit } from './hits.ts';
-import { PulseListener, type PulseEvidence } from './pulseEvidence.ts';
-import { SpeechListener, type SpeechEvidence } from './speechEvidence.ts';
+import { HitLevelListener } from './hits/hitLevels.ts';
+import { findHits, shareInHits, type FoundHit } from './hits/hits.ts';
+import { PulseListener, type PulseEvidence } from './pulse/pulseEvidence.ts';
+import { SpeechListener, type SpeechEvidence } from './speech/speechEvidence.ts';
 
 /** What to listen for besides outline and level. */
 export type Analysis = 'speech' | 'pulse' | 'hits';

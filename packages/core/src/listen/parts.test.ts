@@ -1,8 +1,8 @@
-import { SpeechBands } from './bands.ts';
-import { Decimator } from './decimate.ts';
-import { GrowingBytes } from './growing.ts';
-import { noiseFloor } from './noiseFloor.ts';
-import { levelFor, PeakBuilder } from './peaks.ts';
+import { SpeechBands } from './signal/bands.ts';
+import { Decimator } from './signal/decimate.ts';
+import { GrowingBytes } from './signal/growing.ts';
+import { noiseFloor } from './signal/noiseFloor.ts';
+import { levelFor, PeakBuilder } from './signal/peaks.ts';
 
 const tone = (rate: number, hertz: number, seconds: number) =>
   Float32Array.from({ length: rate * seconds }, (_, at) =>

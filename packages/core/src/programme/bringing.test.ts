@@ -1,6 +1,6 @@
 import { readFile } from '../formats/readFile.ts';
 import { plainText } from '../text/lines.ts';
-import { apply } from './apply.ts';
+import { apply } from './record/apply.ts';
 import { contentsOf, countsIn, likeliestPlan, placesFor, planOf } from './bringing.ts';
 import { cuesInOrder } from './order.ts';
 import { at25, countingIds, programmeWithCues, programmeWithPieces } from './samples.ts';

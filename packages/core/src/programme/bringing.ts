@@ -5,14 +5,14 @@ import { linesOf, plainText, type Line } from '../text/lines.ts';
 import type { Range } from '../time/range.ts';
 import { earlier, fromSeconds, later, ZERO, type Ticks } from '../time/ticks.ts';
 import { addCaptions, cuesFromCaptions, matchCaptions } from './captions.ts';
-import type { Edit } from './change.ts';
-import { cutToFit } from './edits/fitLines.ts';
-import { addMarks } from './edits/marks.ts';
+import type { Edit } from './record/change.ts';
+import { cutToFit } from './edits/text/fitLines.ts';
+import { addMarks } from './edits/found/marks.ts';
 import { heardPieces } from './heard.ts';
 import { cuesInOrder } from './order.ts';
 import type { Id, Programme } from './programme.ts';
-import { retimed, type Retiming } from './retimed.ts';
-import { cuesFromScript, rereadScript, type Reread } from './script.ts';
+import { retimed, type Retiming } from './woven/retimed.ts';
+import { cuesFromScript, rereadScript, type Reread } from './woven/script.ts';
 
 /** What a file may be brought in as. */
 export type Contents = 'cues' | 'script' | 'marks';

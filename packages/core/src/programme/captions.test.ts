@@ -1,12 +1,12 @@
 import { linesOf, plainText } from '../text/lines.ts';
 import { fromSeconds } from '../time/ticks.ts';
-import { apply } from './apply.ts';
+import { apply } from './record/apply.ts';
 import { captionsOf, cuesFromCaptions } from './captions.ts';
-import { create } from './change.ts';
-import { setStyle } from './edits/reword.ts';
-import { tooLarge } from './limits.ts';
+import { create } from './record/change.ts';
+import { setStyle } from './edits/text/reword.ts';
+import { tooLarge } from './record/limits.ts';
 import { cuesInOrder } from './order.ts';
-import { firstOverlap } from './rebase.ts';
+import { firstOverlap } from './record/rebase.ts';
 import { at25, countingIds, programmeWithCues } from './samples.ts';
 
 const caption = (start: number, end: number, text: string) => ({

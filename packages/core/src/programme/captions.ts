@@ -5,8 +5,8 @@ import { frames, nearestFrame } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
 import { add, earlier, later, subtract, ZERO } from '../time/ticks.ts';
 import { isBlank, plainText, type Line } from '../text/lines.ts';
-import { create, remove, update, type Edit } from './change.ts';
-import { shortestCue } from './limits.ts';
+import { create, remove, update, type Edit } from './record/change.ts';
+import { shortestCue } from './record/limits.ts';
 import { cuesInOrder } from './order.ts';
 import type { Cue, Id, Programme, WordTime } from './programme.ts';
 

@@ -1,5 +1,5 @@
 /** The language of what stands on a strand, by its text. */
-import { languageOfText, type TextLanguage } from '../text/languageOfText.ts';
+import { languageOfText, type TextLanguage } from '../text/language/languageOfText.ts';
 import { plainText } from '../text/lines.ts';
 import { cuesInOrder } from './order.ts';
 import type { Id, Programme } from './programme.ts';

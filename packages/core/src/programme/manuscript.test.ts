@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { linesOf, plainText } from '../text/lines.ts';
 import { toSeconds } from '../time/ticks.ts';
-import { apply } from './apply.ts';
+import { apply } from './record/apply.ts';
 import { rewrite, type Paragraph } from './manuscript.ts';
 import { cuesInOrder } from './order.ts';
-import { firstOverlap } from './rebase.ts';
+import { firstOverlap } from './record/rebase.ts';
 import type { Cue, Programme } from './programme.ts';
 import { at25, countingIds, programmeWithCues, programmeWithPieces } from './samples.ts';
 

@@ -17,14 +17,14 @@ import {
   ZERO,
   type Ticks,
 } from '../time/ticks.ts';
-import { create, remove, update, type Change, type Edit } from './change.ts';
-import { joinedComments } from './edits/emphasise.ts';
-import { partCue } from './edits/partCue.ts';
+import { create, remove, update, type Change, type Edit } from './record/change.ts';
+import { joinedComments } from './edits/text/emphasise.ts';
+import { partCue } from './edits/cues/partCue.ts';
 import { heardPieces } from './heard.ts';
 import { cuesInOrder } from './order.ts';
 import type { Cue, Id, Programme } from './programme.ts';
-import { reworded } from './reworded.ts';
-import { sharedOut, type ScriptLine } from './script.ts';
+import { reworded } from './woven/reworded.ts';
+import { sharedOut, type ScriptLine } from './woven/script.ts';
 
 /** A paragraph of the manuscript. */
 export interface Paragraph {

@@ -1,5 +1,6 @@
 /** The entities of a programme in order of time, sorted once for each state of their table. */
 import type { Range } from '../time/range.ts';
+import type { Passage } from './passage.ts';
 import type { Beat, Cue, Hit, Id, Mark, Piece, Programme, Strand, Table } from './programme.ts';
 
 /** Cues and pieces in order of their start; of two that start together, the one that ends first. */
@@ -74,6 +75,13 @@ export const onlyStrand = (programme: Programme, id: Id): Programme => ({
 /** The cues that put a passage on the programme, by start. */
 export const cuesOfPassage = ({ cues }: Pick<Programme, 'cues'>, passage: Id): readonly Cue[] =>
   cuesByPassage(cues, passage);
+
+/** The passages, by when they travel; those that are not on the programme come last. */
+export const passagesInOrder = (programme: Programme): readonly Passage[] =>
+  Object.values(programme.passages).sort((a, b) => {
+    const [first, second] = [a, b].map(({ id }) => cuesOfPassage(programme, id)[0]?.start);
+    return (first ?? Infinity) - (second ?? Infinity) || a.title.localeCompare(b.title);
+  });
 
 /** The cues on either side of `cue` on its strand. */
 export function neighbours(programme: Programme, cue: Cue): { before?: Cue; after?: Cue } {

@@ -1,12 +1,12 @@
 import { plainText } from '../text/lines.ts';
-import { apply, ChangeDoesNotFit } from './apply.ts';
-import { invert, update, type Change } from './change.ts';
-import { deleteCues, setText } from './edits/reword.ts';
-import { moveCues } from './edits/moveCues.ts';
-import { trimCue } from './edits/trimCue.ts';
-import { NO_HISTORY, record, type Step } from './history.ts';
+import { apply, ChangeDoesNotFit } from './record/apply.ts';
+import { invert, update, type Change } from './record/change.ts';
+import { deleteCues, setText } from './edits/text/reword.ts';
+import { moveCues } from './edits/cues/moveCues.ts';
+import { trimCue } from './edits/cues/trimCue.ts';
+import { NO_HISTORY, record, type Step } from './record/history.ts';
 import { cuesInOrder, neighbours } from './order.ts';
-import { firstOverlap, rebase } from './rebase.ts';
+import { firstOverlap, rebase } from './record/rebase.ts';
 import { at25, longProgramme, programmeWithCues } from './samples.ts';
 
 const tide = programmeWithCues([

@@ -3,7 +3,7 @@
  *
  * Flat, so that one edited cue among ten thousand costs one row: in memory, on the wire and on disk.
  */
-import type { Metre } from '../listen/metre.ts';
+import type { Metre } from '../listen/pulse/metre.ts';
 import type { Line } from '../text/lines.ts';
 import type { ReadingProfile } from '../pace/profile.ts';
 import type { Passage } from './passage.ts';

@@ -3,12 +3,12 @@
  * the published JSON Schema come from it.
  */
 import * as yup from 'yup';
-import type { Change } from './change.ts';
+import type { Change } from './record/change.ts';
 import { completed } from './defaults.ts';
 import { FILE_FORMAT } from './fileFormat.ts';
-import { METRES } from '../listen/metre.ts';
-import { LEAST_LEVEL, MOST_LEVEL } from './edits/sounds.ts';
-import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './limits.ts';
+import { METRES } from '../listen/pulse/metre.ts';
+import { LEAST_LEVEL, MOST_LEVEL } from './edits/programme/sounds.ts';
+import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './record/limits.ts';
 import { ALIGNMENTS, CRAWL_DIRECTIONS, FOLLOWING } from './passage.ts';
 import {
   LANGUAGES,

@@ -1,19 +1,19 @@
 import fc from 'fast-check';
 import { fromSeconds } from '../time/ticks.ts';
-import { apply } from './apply.ts';
-import { invert, type Edit } from './change.ts';
+import { apply } from './record/apply.ts';
+import { invert, type Edit } from './record/change.ts';
 import { anyEdit } from './edits/anyEdit.samples.ts';
 import { offFrames } from './edits/done.samples.ts';
-import { moveCues } from './edits/moveCues.ts';
-import { addMarks, moveMarks, removeMarks } from './edits/marks.ts';
-import { splitCue } from './edits/splitCue.ts';
-import { trimCue } from './edits/trimCue.ts';
-import { pinWord } from './edits/weaveCues.ts';
+import { moveCues } from './edits/cues/moveCues.ts';
+import { addMarks, moveMarks, removeMarks } from './edits/found/marks.ts';
+import { splitCue } from './edits/cues/splitCue.ts';
+import { trimCue } from './edits/cues/trimCue.ts';
+import { pinWord } from './edits/words/weaveCues.ts';
 import { cuesInOrder } from './order.ts';
 import type { Cue, Programme, WordTime } from './programme.ts';
-import { firstOverlap } from './rebase.ts';
+import { firstOverlap } from './record/rebase.ts';
 import { at25, countingIds, programmeWithCues, programmeWithPieces } from './samples.ts';
-import { spreadWords } from './spreadWords.ts';
+import { spreadWords } from './woven/spreadWords.ts';
 import { tieEdges, withTies } from './ties.ts';
 
 const word = (text: string, start: number, end: number): WordTime => ({

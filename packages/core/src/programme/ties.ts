@@ -5,10 +5,10 @@
  */
 import { frames, frameAfter, frameBefore, nearestFrame } from '../time/frameRate.ts';
 import { add, earlier, later, subtract, ZERO, type Ticks } from '../time/ticks.ts';
-import { apply } from './apply.ts';
-import { update, type Change, type Edit } from './change.ts';
-import type { Edge } from './edits/trimCue.ts';
-import { shortestCue } from './limits.ts';
+import { apply } from './record/apply.ts';
+import { update, type Change, type Edit } from './record/change.ts';
+import type { Edge } from './edits/cues/trimCue.ts';
+import { shortestCue } from './record/limits.ts';
 import { cuesInOrder } from './order.ts';
 import type { Cue, Id, Programme, Table, Tie } from './programme.ts';
 

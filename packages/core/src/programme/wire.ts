@@ -1,6 +1,6 @@
 /** What goes between the interface and the server. */
-import type { Change } from './change.ts';
-import type { History, Step } from './history.ts';
+import type { Change } from './record/change.ts';
+import type { History, Step } from './record/history.ts';
 import type { Facts, Id, Programme } from './programme.ts';
 
 /** What the list of programmes shows of one. */

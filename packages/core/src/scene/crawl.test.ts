@@ -1,4 +1,4 @@
-import { readSheet } from '../text/sheet.ts';
+import { readSheet } from '../text/sheet/sheet.ts';
 import { crawlLook } from '../programme/passage.ts';
 import { itemsOf, layOutCrawl } from './crawl.ts';
 import { squareShaper } from './samples.ts';

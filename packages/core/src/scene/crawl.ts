@@ -1,6 +1,6 @@
 /** How a crawl stands: its items one after the other on one line, with something between them. */
 import type { CrawlLook } from '../programme/passage.ts';
-import type { ReadSheet } from '../text/sheet.ts';
+import type { ReadSheet } from '../text/sheet/sheet.ts';
 import { shapedLine } from './shapedLines.ts';
 import type { TextShaper } from './shaper.ts';
 

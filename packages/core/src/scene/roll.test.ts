@@ -1,4 +1,4 @@
-import { readSheet } from '../text/sheet.ts';
+import { readSheet } from '../text/sheet/sheet.ts';
 import { rollLook } from '../programme/passage.ts';
 import { layOutRoll } from './roll.ts';
 

@@ -1,6 +1,12 @@
 /** How a roll stands: where each of its lines is from the top of the whole, in pixels of the frame. */
 import type { RollLook } from '../programme/passage.ts';
-import { inColumns, type Measure, type Placed, type SheetPart, type Stand } from '../text/sheet.ts';
+import {
+  inColumns,
+  type Measure,
+  type Placed,
+  type SheetPart,
+  type Stand,
+} from '../text/sheet/sheet.ts';
 
 /** Lines between two blank ones. */
 export interface Block {

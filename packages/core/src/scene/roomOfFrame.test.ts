@@ -1,4 +1,4 @@
-import { fitLines, fitted } from '../programme/edits/fitLines.ts';
+import { fitLines, fitted } from '../programme/edits/text/fitLines.ts';
 import { countingIds, programmeWithCues } from '../programme/samples.ts';
 import { plainText } from '../text/lines.ts';
 import { roomOfFrame, sizeToFit } from './roomOfFrame.ts';

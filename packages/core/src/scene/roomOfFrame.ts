@@ -1,5 +1,5 @@
 /** How much text the lines of a frame hold, measured as it is drawn. */
-import type { Room } from '../programme/edits/fitLines.ts';
+import type { Room } from '../programme/edits/text/fitLines.ts';
 import type { Id, Programme, TextStyle } from '../programme/programme.ts';
 import { plainLine } from '../text/lines.ts';
 import { styleOf } from './layout.ts';

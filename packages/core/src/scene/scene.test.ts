@@ -1,5 +1,5 @@
-import { apply } from '../programme/apply.ts';
-import { setStyle } from '../programme/edits/reword.ts';
+import { apply } from '../programme/record/apply.ts';
+import { setStyle } from '../programme/edits/text/reword.ts';
 import type { Material } from '../programme/programme.ts';
 import { at25, programmeWithCues } from '../programme/samples.ts';
 import { layOut, styleOf } from './layout.ts';

@@ -2,7 +2,7 @@
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import type { Passage } from '../programme/passage.ts';
 import type { Backdrop, Cue, Id, Programme } from '../programme/programme.ts';
-import { textOfSaid } from '../programme/saidAt.ts';
+import { textOfSaid } from '../programme/woven/saidAt.ts';
 import { isBlank, plainText, respan, type Line } from '../text/lines.ts';
 import { countFrames, frameAt } from '../time/frameRate.ts';
 import { contains, firstEndingAfter } from '../time/range.ts';

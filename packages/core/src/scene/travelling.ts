@@ -17,7 +17,7 @@ import {
   type RollLook,
 } from '../programme/passage.ts';
 import type { Cue, Facts, Programme } from '../programme/programme.ts';
-import { readSheet, type ReadSheet } from '../text/sheet.ts';
+import { readSheet, type ReadSheet } from '../text/sheet/sheet.ts';
 import { countFrames, frameAt } from '../time/frameRate.ts';
 import { subtract, type Ticks } from '../time/ticks.ts';
 import { itemsOf, layOutCrawl, type PlacedItem } from './crawl.ts';

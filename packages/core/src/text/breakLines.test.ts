@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { breakLines, splitToFit } from './breakLines.ts';
 import { countCharacters } from './graphemes.ts';
-import { FUNCTION_WORDS } from './languageOfText.ts';
+import { FUNCTION_WORDS } from './language/languageOfText.ts';
 
 const limits = { lines: 2, longestLine: 42 };
 const broken = (text: string, more = {}) =>

@@ -8,7 +8,7 @@
  * Unicode Standard Annex 29.
  */
 import { countCharacters } from './graphemes.ts';
-import { FUNCTION_WORDS, languageOfText, type TextLanguage } from './languageOfText.ts';
+import { FUNCTION_WORDS, languageOfText, type TextLanguage } from './language/languageOfText.ts';
 import { endsSentence } from './sentences.ts';
 import { unspaced } from './words.ts';
 

@@ -1,5 +1,5 @@
 import { howManyMayGo, lastToGo, leaveOut, unitsOf } from './leaveOut.ts';
-import { readSheet } from './sheet.ts';
+import { readSheet } from './sheet/sheet.ts';
 
 const SHEET = `[heading] On the water
 Ferryman\tCorwin Hasp

@@ -1,5 +1,5 @@
 /** Leaving lines of a sheet out, so that they are still there to be taken in again. */
-import type { ReadSheet, SheetPart } from './sheet.ts';
+import type { ReadSheet, SheetPart } from './sheet/sheet.ts';
 
 /** What is left out as one: the lines of the sheet on which it stands, from 0. */
 export interface Unit {

@@ -5,10 +5,10 @@
  * filters of unit area from 130 to 6,800 Hz on the mel scale (Davis and Mermelstein, 1980), logarithm,
  * orthonormal cosine transform to 13 cepstra, liftering with 22.
  */
-import { Spectra } from '../listen/spectra.ts';
+import { Spectra } from '../listen/signal/spectra.ts';
 import { WIDTH } from './acousticModel.ts';
 import { sharedFloats } from './shared.ts';
-import { GrowingFloats } from '../listen/growing.ts';
+import { GrowingFloats } from '../listen/signal/growing.ts';
 
 /** What was heard of a whole sound, in bands. */
 export interface Bands {

@@ -1,5 +1,5 @@
 /** How likely what was heard is in each state of the acoustic model. */
-import { Kernels } from '../listen/kernels.ts';
+import { Kernels } from '../listen/signal/kernels.ts';
 import { DENSITIES, STREAMS, WEIGHT_STEP, WIDTH, type AcousticModel } from './acousticModel.ts';
 import { VECTOR } from './observations.ts';
 

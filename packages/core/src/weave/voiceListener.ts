@@ -1,6 +1,6 @@
 /** Hears of a sound what weaving needs, while it is pushed through in chunks. */
-import { Decimator } from '../listen/decimate.ts';
-import { mix } from '../listen/mix.ts';
+import { Decimator } from '../listen/signal/decimate.ts';
+import { mix } from '../listen/signal/mix.ts';
 import { BandsListener, type Bands } from './cepstra.ts';
 
 export class VoiceListener {

@@ -6,10 +6,15 @@ import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { setImmediate } from 'node:timers/promises';
 import { UniqueConstraintViolationException, type EntityManager } from '@mikro-orm/libsql';
-import { apply, ChangeDoesNotFit } from '@cadence/core/programme/apply.ts';
-import type { Change } from '@cadence/core/programme/change.ts';
+import { apply, ChangeDoesNotFit } from '@cadence/core/programme/record/apply.ts';
+import type { Change } from '@cadence/core/programme/record/change.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
-import { NO_HISTORY, record, type History, type Step } from '@cadence/core/programme/history.ts';
+import {
+  NO_HISTORY,
+  record,
+  type History,
+  type Step,
+} from '@cadence/core/programme/record/history.ts';
 import {
   tableOf,
   type Cue,
@@ -27,7 +32,7 @@ import type {
 } from '@cadence/core/programme/wire.ts';
 import { checkChange, checkWhole } from '@cadence/core/programme/schema.ts';
 import { cuesInOrder, cuesOfPassage } from '@cadence/core/programme/order.ts';
-import { firstOverlap } from '@cadence/core/programme/rebase.ts';
+import { firstOverlap } from '@cadence/core/programme/record/rebase.ts';
 import { notFound, Problem } from '../problem.ts';
 import type { Database } from './database.ts';
 import { programmeFrom } from './damaged.ts';

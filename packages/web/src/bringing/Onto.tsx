@@ -1,6 +1,6 @@
 /** Which strand something is brought in on. */
 import { Select } from '@mantine/core';
-import { strandToAdd } from '@cadence/core/programme/edits/strands.ts';
+import { strandToAdd } from '@cadence/core/programme/edits/programme/strands.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
 import { TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
 import { newId } from '../desk/desk.ts';

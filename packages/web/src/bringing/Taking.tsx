@@ -10,11 +10,11 @@ import {
   type Contents,
   type Place,
 } from '@cadence/core/programme/bringing.ts';
-import { create, type Change } from '@cadence/core/programme/change.ts';
+import { create, type Change } from '@cadence/core/programme/record/change.ts';
 import { heardPieces } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Programme, Strand } from '@cadence/core/programme/programme.ts';
-import type { Retiming } from '@cadence/core/programme/retimed.ts';
+import type { Retiming } from '@cadence/core/programme/woven/retimed.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../desk/desk.ts';
@@ -22,7 +22,7 @@ import { plural } from '../kit/format.ts';
 import { whenIdle } from '../sync/idle.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { currentStrand, openNow, useOpen } from '../desk/store.ts';
-import { strands } from '../strands/strandActions.ts';
+import { strands } from '../desk/actions.ts';
 import { BEGIN } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import { showWindow } from '../desk/windows.ts';

@@ -1,7 +1,7 @@
 /** Times of a file against those of the programme. */
 import { NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Retiming } from '@cadence/core/programme/retimed.ts';
+import type { Retiming } from '@cadence/core/programme/woven/retimed.ts';
 import { FRAME_RATES, nameRate } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';

@@ -1,6 +1,6 @@
 /** Bringing files in: each is read and sent at once, and belongs to the programme when both are done. */
-import type { Change, Edit } from '@cadence/core/programme/change.ts';
-import { addMaterial } from '@cadence/core/programme/edits/setFacts.ts';
+import type { Change, Edit } from '@cadence/core/programme/record/change.ts';
+import { addMaterial } from '@cadence/core/programme/edits/programme/setFacts.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { ZERO } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../sync/api.ts';

@@ -1,27 +1,25 @@
-/** What the editor can do, whichever way it is asked for: by key, button or menu. */
-import { closeGaps } from '@cadence/core/programme/edits/closeGaps.ts';
-import { addCue } from '@cadence/core/programme/edits/addCue.ts';
-import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
-import { moveSeam } from '@cadence/core/programme/edits/moveSeam.ts';
-import { moveCues } from '@cadence/core/programme/edits/moveCues.ts';
-import { cuesFromPieces } from '@cadence/core/programme/edits/pieces.ts';
-import { emphasise } from '@cadence/core/programme/edits/emphasise.ts';
-import { deleteCues } from '@cadence/core/programme/edits/reword.ts';
-import { edgeToNearest } from '@cadence/core/programme/edits/snapEdges.ts';
-import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
-import { stretchCues } from '@cadence/core/programme/edits/stretchCues.ts';
-import { trimToVoice } from '@cadence/core/programme/edits/trimToVoice.ts';
-import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
+/** What the editor can do with cues, whichever way it is asked for: by key, button or menu. */
+import { closeGaps } from '@cadence/core/programme/edits/cues/closeGaps.ts';
+import { addCue } from '@cadence/core/programme/edits/cues/addCue.ts';
+import { joinCues } from '@cadence/core/programme/edits/cues/joinCues.ts';
+import { moveSeam } from '@cadence/core/programme/edits/cues/moveSeam.ts';
+import { moveCues } from '@cadence/core/programme/edits/cues/moveCues.ts';
+import { cuesFromPieces } from '@cadence/core/programme/edits/found/pieces.ts';
+import { emphasise } from '@cadence/core/programme/edits/text/emphasise.ts';
+import { deleteCues } from '@cadence/core/programme/edits/text/reword.ts';
+import { edgeToNearest } from '@cadence/core/programme/edits/cues/snapEdges.ts';
+import { splitCue } from '@cadence/core/programme/edits/cues/splitCue.ts';
+import { stretchCues } from '@cadence/core/programme/edits/cues/stretchCues.ts';
+import { trimToVoice } from '@cadence/core/programme/edits/cues/trimToVoice.ts';
+import { trimCue, type Edge } from '@cadence/core/programme/edits/cues/trimCue.ts';
 import { marksInOrder, neighbours, placeOf } from '@cadence/core/programme/order.ts';
 import { tieEdges } from '@cadence/core/programme/ties.ts';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
 import { frameAt, frameLength, frames } from '@cadence/core/time/frameRate.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
 import { add, fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { player } from '../playback/player.ts';
-import { make, newId, redo, undo } from './desk.ts';
-import { say } from './say.ts';
-import { currentCues, currentStrand, openNow, selectionNow, store } from './store.ts';
+import { cuesInHand, selectedCues, strandInHand } from './inHand.ts';
+import type { DeskPorts } from './ports.ts';
 import { looked, ROW_SPANS, selected } from './view.ts';
 
 /** Gaps up to this long are closed, and a new cue is this long. */
@@ -30,252 +28,251 @@ const NEW_CUE = fromSeconds(2);
 /** A cue stays so many frames after its voice. */
 const TAIL = 3;
 
-const cues = (): readonly Cue[] => currentCues(openNow().programme);
+export function cueActions(desk: DeskPorts) {
+  const { player, make, newId, note, dispatch, undo, redo } = desk;
+  const cues = () => cuesInHand(desk.programme(), desk.view());
+  const strand = () => strandInHand(desk.programme(), desk.view());
+  const selection = () => selectedCues(desk.programme(), desk.view());
 
-/** The cue worked on: the last of the selection, else the one under the playhead. */
-function currentCue(): Cue | undefined {
-  const chosen = selectionNow().at(-1);
-  if (chosen) return chosen;
-  const row = cues();
-  const at = row[firstEndingAfter(row, player.time)];
-  return at && at.start <= player.time ? at : undefined;
-}
+  /** The cue worked on: the last of the selection, else the one under the playhead. */
+  function currentCue(): Cue | undefined {
+    const chosen = selection().at(-1);
+    if (chosen) return chosen;
+    const row = cues();
+    const at = row[firstEndingAfter(row, player.time)];
+    return at && at.start <= player.time ? at : undefined;
+  }
 
-function withCue(work: (cue: Cue) => void): void {
-  const cue = currentCue();
-  if (cue) work(cue);
-  else say.note('Select a cue first.');
-}
-
-function withSelection(work: (ids: Id[]) => void): void {
-  const chosen = selectionNow();
-  const ids = (chosen.length > 0 ? chosen : [currentCue()].filter((cue) => cue !== undefined)).map(
-    (cue) => cue.id,
-  );
-  if (ids.length > 0) work(ids);
-  else say.note('Select a cue first.');
-}
-
-const select = (...ids: Id[]): void => void store.dispatch(selected(ids));
-
-/** Selects a cue and takes the playhead to its start. */
-function goTo(cue: Cue | undefined): void {
-  if (!cue) return;
-  select(cue.id);
-  player.seek(cue.start);
-}
-
-/** Selects the cue `by` places from the current one; with `extend`, adds it to the selection. */
-function step(by: 1 | -1, extend = false): void {
-  const row = cues();
-  if (row.length === 0) return;
-  // With nothing selected, it starts from where the playhead stands.
-  const current = selectionNow().at(-1);
-  const near = firstEndingAfter(row, player.time);
-  const place = current ? placeOf(row, current) + by : by > 0 ? near : near - 1;
-  const cue = row[Math.max(0, Math.min(row.length - 1, place))];
-  if (!cue) return;
-  const { selection } = store.getState().view;
-  if (extend) select(...selection.filter((id) => id !== cue.id), cue.id);
-  else goTo(cue);
-}
-
-function nudge(count: number): void {
-  const rate = openNow().programme.facts.frameRate;
-  withSelection((ids) => make(moveCues(openNow().programme, ids, frames(count, rate))));
-}
-
-export const act = {
-  undo,
-  redo,
-  togglePlay: () => player.toggle(),
-  setSpeed: (speed: number) => {
-    player.setSpeed(speed);
-    store.dispatch(looked({ speed }));
-  },
-  toggleLoop: () => {
-    const loop = !store.getState().view.loop;
-    player.setLooping(loop);
-    store.dispatch(looked({ loop }));
-  },
-  toggleSnap: () => store.dispatch(looked({ snap: !store.getState().view.snap })),
-  toggleScrub: () => {
-    const scrub = !store.getState().view.scrub;
-    store.dispatch(looked({ scrub }));
-    say.note(scrub ? 'Dragging is heard.' : 'Dragging is silent.');
-  },
-  toggleClicks: () => {
-    const clicks = !store.getState().view.clicks;
-    store.dispatch(looked({ clicks }));
-    say.note(clicks ? 'Clicks are on.' : 'Clicks are off.');
-  },
-  /** Pulls the edge of the current cue that is nearer to the playhead to the nearest mark. */
-  edgeToMark: () =>
-    withCue((cue) => {
-      const { programme } = openNow();
-      const nearStart = Math.abs(player.time - cue.start) <= Math.abs(player.time - cue.end);
-      const marks = marksInOrder(programme).map(({ at }) => at);
-      make(edgeToNearest(programme, cue.id, nearStart ? 'start' : 'end', marks));
-    }),
-  toggleLight: () => {
-    const light = !store.getState().view.light;
-    store.dispatch(looked({ light }));
-    say.note(light ? 'Words light up in the picture.' : 'Words stay as they are in the picture.');
-  },
-  toggleSafeArea: () => store.dispatch(looked({ safeArea: !store.getState().view.safeArea })),
-
-  /** Moves the playhead by whole frames. */
-  stepFrames: (count: number) => {
-    const { frameRate, length } = openNow().programme.facts;
-    player.pause();
-    // Half a frame of grace: a seek lands near a frame's edge, not on it.
-    const near = (player.time + frameLength(frameRate) / 4) as Ticks;
-    const frame = Math.max(0, frameAt(near, frameRate) + count);
-    player.seek(Math.min(length, frames(frame, frameRate)) as Ticks);
-  },
-  toStart: () => player.seek(0 as Ticks),
-  toEnd: () => player.seek(openNow().programme.facts.length),
-  toCueStart: () => withCue((cue) => player.seek(cue.start)),
-  toCueEnd: () => withCue((cue) => player.seek(cue.end)),
-  toCueBefore: () => {
+  function withCue(work: (cue: Cue) => void): void {
     const cue = currentCue();
-    if (cue && player.time > cue.start + fromSeconds(0.2)) player.seek(cue.start);
-    else step(-1);
-  },
-  toCueAfter: () => step(1),
-  selectNext: () => step(1),
-  selectBefore: () => step(-1),
-  extendNext: () => step(1, true),
-  extendBefore: () => step(-1, true),
-  selectAll: () => select(...cues().map((cue) => cue.id)),
-  selectNone: () => select(),
-  playCue: () => withCue((cue) => player.play(cue)),
-  /** Selects the next cue and plays it. */
-  goOn: () => {
-    step(1);
-    withCue((cue) => player.play(cue));
-  },
+    if (cue) work(cue);
+    else note('Select a cue first.');
+  }
 
-  addCue: () => {
-    const { programme } = openNow();
-    const start = player.time;
-    const edit = addCue(
-      programme,
-      currentStrand(programme),
-      { start, end: add(start, NEW_CUE) },
-      '',
-      newId,
-    );
-    const [made] = edit.changes;
-    if (make(edit) && made) select(made.id);
-  },
-  trim: (edge: Edge) =>
-    withCue((cue) => {
-      const { programme } = openNow();
-      const { before, after } = neighbours(programme, cue);
-      // Where two cues touch, the edge is a seam, and both follow.
-      if (edge === 'start' && before?.end === cue.start)
-        make(moveSeam(programme, before.id, cue.id, player.time));
-      else if (edge === 'end' && after?.start === cue.end)
-        make(moveSeam(programme, cue.id, after.id, player.time));
-      else make(trimCue(programme, cue.id, edge, player.time));
-    }),
-  split: (place?: number) =>
-    withCue((cue) => {
-      const edit = splitCue(openNow().programme, cue.id, player.time, newId, place);
-      const rest = edit.changes.find((change) => change.was === null);
-      if (make(edit) && rest) select(rest.id);
-    }),
-  join: () => {
-    const chosen = selectionNow();
-    const { programme } = openNow();
-    if (chosen.length > 1) {
-      const first = [...chosen].sort((a, b) => a.start - b.start)[0];
-      if (
-        make(
-          joinCues(
-            programme,
-            chosen.map((cue) => cue.id),
-          ),
-        ) &&
-        first
-      )
-        select(first.id);
-      return;
-    }
-    withCue((cue) => {
-      const row = cues();
-      const next = row[placeOf(row, cue) + 1];
-      make(joinCues(programme, next ? [cue.id, next.id] : [cue.id]));
-    });
-  },
-  remove: () =>
-    withSelection((ids) => {
-      const row = cues();
-      const last = programmeCue(ids.at(-1));
-      const after = last && row[placeOf(row, last) + 1];
-      if (make(deleteCues(openNow().programme, ids)))
-        select(...(after && !ids.includes(after.id) ? [after.id] : []));
-    }),
-  nudge,
-  toggleItalic: () =>
-    withSelection((ids) => {
-      const places = ids.map((cue) => ({ cue }));
-      make(emphasise(openNow().programme, places, 'italic'));
-    }),
-  closeGaps: () => {
-    const { programme } = openNow();
-    const chosen = selectionNow();
-    const among = chosen.length > 1 ? chosen.map((cue) => cue.id) : undefined;
-    make(closeGaps(programme, currentStrand(programme), SMALL_GAP, among));
-  },
-  /** Each selected cue stays until the next begins, however long that is. */
-  holdCues: () =>
-    withSelection((ids) => {
-      const { programme } = openNow();
-      const edit = closeGaps(programme, currentStrand(programme), programme.facts.length, ids);
-      make(edit.note ? { ...edit, note: 'Each stays until the next already.' } : edit);
-    }),
-  /** The selected cues together begin or end at the playhead; what is between goes along in proportion. */
-  stretch: (edge: Edge) =>
-    withSelection((ids) => make(stretchCues(openNow().programme, ids, edge, player.time))),
-  /** Ties the edges of the selected cues to their words as they stand, or sets them free where all are tied. */
-  tieOrFree: () =>
-    withSelection((ids) => {
-      const { programme } = openNow();
-      const tie = ids.some((id) => !programme.cues[id]?.startTie || !programme.cues[id].endTie)
-        ? ({ to: 'word' } as const)
-        : null;
-      const timed = ids.some((id) => (programme.cues[id]?.words.length ?? 0) > 0);
-      if (tie && !timed) say.note('No word here has its time yet. Weave them first, with Z.');
-      else make(tieEdges(programme, ids, { start: tie, end: tie }));
-    }),
-  /** The selected cues end with the voice, and a few frames after it. */
-  trimToVoice: () =>
-    withSelection((ids) => {
-      const { programme } = openNow();
-      make(trimToVoice(programme, currentStrand(programme), ids, TAIL));
-    }),
-  /** Selects the current cue and every one before or after it. */
-  selectFromHere: (towards: Edge) =>
-    withCue((cue) => {
-      const row = cues();
-      const place = placeOf(row, cue);
-      const some = towards === 'end' ? row.slice(place) : row.slice(0, place + 1);
-      select(...some.map(({ id }) => id));
-    }),
-  makeCues: () => {
-    const { programme } = openNow();
-    make(cuesFromPieces(programme, currentStrand(programme), newId));
-  },
+  function withSelection(work: (ids: Id[]) => void): void {
+    const chosen = selection();
+    const ids = (
+      chosen.length > 0 ? chosen : [currentCue()].filter((cue) => cue !== undefined)
+    ).map((cue) => cue.id);
+    if (ids.length > 0) work(ids);
+    else note('Select a cue first.');
+  }
 
-  setRow: (secondsARow: number) => store.dispatch(looked({ secondsARow })),
-  widerRow: (by: 1 | -1) => {
-    const now = ROW_SPANS.findIndex((span) => span === store.getState().view.secondsARow);
-    const next = ROW_SPANS[Math.max(0, Math.min(ROW_SPANS.length - 1, now + by))];
-    if (next !== undefined) store.dispatch(looked({ secondsARow: next }));
-  },
-};
+  const select = (...ids: Id[]): void => void dispatch(selected(ids));
 
-const programmeCue = (id: Id | undefined): Cue | undefined =>
-  id === undefined ? undefined : openNow().programme.cues[id];
+  /** Selects a cue and takes the playhead to its start. */
+  function goTo(cue: Cue | undefined): void {
+    if (!cue) return;
+    select(cue.id);
+    player.seek(cue.start);
+  }
+
+  /** Selects the cue `by` places from the current one; with `extend`, adds it to the selection. */
+  function step(by: 1 | -1, extend = false): void {
+    const row = cues();
+    if (row.length === 0) return;
+    // With nothing selected, it starts from where the playhead stands.
+    const current = selection().at(-1);
+    const near = firstEndingAfter(row, player.time);
+    const place = current ? placeOf(row, current) + by : by > 0 ? near : near - 1;
+    const cue = row[Math.max(0, Math.min(row.length - 1, place))];
+    if (!cue) return;
+    const { selection: before } = desk.view();
+    if (extend) select(...before.filter((id) => id !== cue.id), cue.id);
+    else goTo(cue);
+  }
+
+  function nudge(count: number): void {
+    const rate = desk.programme().facts.frameRate;
+    withSelection((ids) => make(moveCues(desk.programme(), ids, frames(count, rate))));
+  }
+
+  const programmeCue = (id: Id | undefined): Cue | undefined =>
+    id === undefined ? undefined : desk.programme().cues[id];
+
+  return {
+    undo,
+    redo,
+    togglePlay: () => player.toggle(),
+    setSpeed: (speed: number) => {
+      player.setSpeed(speed);
+      dispatch(looked({ speed }));
+    },
+    toggleLoop: () => {
+      const loop = !desk.view().loop;
+      player.setLooping(loop);
+      dispatch(looked({ loop }));
+    },
+    toggleSnap: () => dispatch(looked({ snap: !desk.view().snap })),
+    toggleScrub: () => {
+      const scrub = !desk.view().scrub;
+      dispatch(looked({ scrub }));
+      note(scrub ? 'Dragging is heard.' : 'Dragging is silent.');
+    },
+    toggleClicks: () => {
+      const clicks = !desk.view().clicks;
+      dispatch(looked({ clicks }));
+      note(clicks ? 'Clicks are on.' : 'Clicks are off.');
+    },
+    /** Pulls the edge of the current cue that is nearer to the playhead to the nearest mark. */
+    edgeToMark: () =>
+      withCue((cue) => {
+        const programme = desk.programme();
+        const nearStart = Math.abs(player.time - cue.start) <= Math.abs(player.time - cue.end);
+        const marks = marksInOrder(programme).map(({ at }) => at);
+        make(edgeToNearest(programme, cue.id, nearStart ? 'start' : 'end', marks));
+      }),
+    toggleLight: () => {
+      const light = !desk.view().light;
+      dispatch(looked({ light }));
+      note(light ? 'Words light up in the picture.' : 'Words stay as they are in the picture.');
+    },
+    toggleSafeArea: () => dispatch(looked({ safeArea: !desk.view().safeArea })),
+
+    /** Moves the playhead by whole frames. */
+    stepFrames: (count: number) => {
+      const { frameRate, length } = desk.programme().facts;
+      player.pause();
+      // Half a frame of grace: a seek lands near a frame's edge, not on it.
+      const near = (player.time + frameLength(frameRate) / 4) as Ticks;
+      const frame = Math.max(0, frameAt(near, frameRate) + count);
+      player.seek(Math.min(length, frames(frame, frameRate)) as Ticks);
+    },
+    toStart: () => player.seek(0 as Ticks),
+    toEnd: () => player.seek(desk.programme().facts.length),
+    toCueStart: () => withCue((cue) => player.seek(cue.start)),
+    toCueEnd: () => withCue((cue) => player.seek(cue.end)),
+    toCueBefore: () => {
+      const cue = currentCue();
+      if (cue && player.time > cue.start + fromSeconds(0.2)) player.seek(cue.start);
+      else step(-1);
+    },
+    toCueAfter: () => step(1),
+    selectNext: () => step(1),
+    selectBefore: () => step(-1),
+    extendNext: () => step(1, true),
+    extendBefore: () => step(-1, true),
+    selectAll: () => select(...cues().map((cue) => cue.id)),
+    selectNone: () => select(),
+    playCue: () => withCue((cue) => player.play(cue)),
+    /** Selects the next cue and plays it. */
+    goOn: () => {
+      step(1);
+      withCue((cue) => player.play(cue));
+    },
+
+    addCue: () => {
+      const programme = desk.programme();
+      const start = player.time;
+      const edit = addCue(programme, strand(), { start, end: add(start, NEW_CUE) }, '', newId);
+      const [made] = edit.changes;
+      if (make(edit) && made) select(made.id);
+    },
+    trim: (edge: Edge) =>
+      withCue((cue) => {
+        const programme = desk.programme();
+        const { before, after } = neighbours(programme, cue);
+        // Where two cues touch, the edge is a seam, and both follow.
+        if (edge === 'start' && before?.end === cue.start)
+          make(moveSeam(programme, before.id, cue.id, player.time));
+        else if (edge === 'end' && after?.start === cue.end)
+          make(moveSeam(programme, cue.id, after.id, player.time));
+        else make(trimCue(programme, cue.id, edge, player.time));
+      }),
+    split: (place?: number) =>
+      withCue((cue) => {
+        const edit = splitCue(desk.programme(), cue.id, player.time, newId, place);
+        const rest = edit.changes.find((change) => change.was === null);
+        if (make(edit) && rest) select(rest.id);
+      }),
+    join: () => {
+      const chosen = selection();
+      const programme = desk.programme();
+      if (chosen.length > 1) {
+        const first = [...chosen].sort((a, b) => a.start - b.start)[0];
+        if (
+          make(
+            joinCues(
+              programme,
+              chosen.map((cue) => cue.id),
+            ),
+          ) &&
+          first
+        )
+          select(first.id);
+        return;
+      }
+      withCue((cue) => {
+        const row = cues();
+        const next = row[placeOf(row, cue) + 1];
+        make(joinCues(programme, next ? [cue.id, next.id] : [cue.id]));
+      });
+    },
+    remove: () =>
+      withSelection((ids) => {
+        const row = cues();
+        const last = programmeCue(ids.at(-1));
+        const after = last && row[placeOf(row, last) + 1];
+        if (make(deleteCues(desk.programme(), ids)))
+          select(...(after && !ids.includes(after.id) ? [after.id] : []));
+      }),
+    nudge,
+    toggleItalic: () =>
+      withSelection((ids) => {
+        const places = ids.map((cue) => ({ cue }));
+        make(emphasise(desk.programme(), places, 'italic'));
+      }),
+    closeGaps: () => {
+      const programme = desk.programme();
+      const chosen = selection();
+      const among = chosen.length > 1 ? chosen.map((cue) => cue.id) : undefined;
+      make(closeGaps(programme, strand(), SMALL_GAP, among));
+    },
+    /** Each selected cue stays until the next begins, however long that is. */
+    holdCues: () =>
+      withSelection((ids) => {
+        const programme = desk.programme();
+        const edit = closeGaps(programme, strand(), programme.facts.length, ids);
+        make(edit.note ? { ...edit, note: 'Each stays until the next already.' } : edit);
+      }),
+    /** The selected cues together begin or end at the playhead; what is between goes along in proportion. */
+    stretch: (edge: Edge) =>
+      withSelection((ids) => make(stretchCues(desk.programme(), ids, edge, player.time))),
+    /** Ties the edges of the selected cues to their words as they stand, or sets them free where all are tied. */
+    tieOrFree: () =>
+      withSelection((ids) => {
+        const programme = desk.programme();
+        const tie = ids.some((id) => !programme.cues[id]?.startTie || !programme.cues[id].endTie)
+          ? ({ to: 'word' } as const)
+          : null;
+        const timed = ids.some((id) => (programme.cues[id]?.words.length ?? 0) > 0);
+        if (tie && !timed) note('No word here has its time yet. Weave them first, with Z.');
+        else make(tieEdges(programme, ids, { start: tie, end: tie }));
+      }),
+    /** The selected cues end with the voice, and a few frames after it. */
+    trimToVoice: () =>
+      withSelection((ids) => {
+        const programme = desk.programme();
+        make(trimToVoice(programme, strand(), ids, TAIL));
+      }),
+    /** Selects the current cue and every one before or after it. */
+    selectFromHere: (towards: Edge) =>
+      withCue((cue) => {
+        const row = cues();
+        const place = placeOf(row, cue);
+        const some = towards === 'end' ? row.slice(place) : row.slice(0, place + 1);
+        select(...some.map(({ id }) => id));
+      }),
+    makeCues: () => {
+      const programme = desk.programme();
+      make(cuesFromPieces(programme, strand(), newId));
+    },
+
+    setRow: (secondsARow: number) => dispatch(looked({ secondsARow })),
+    widerRow: (by: 1 | -1) => {
+      const now = ROW_SPANS.findIndex((span) => span === desk.view().secondsARow);
+      const next = ROW_SPANS[Math.max(0, Math.min(ROW_SPANS.length - 1, now + by))];
+      if (next !== undefined) dispatch(looked({ secondsARow: next }));
+    },
+  };
+}

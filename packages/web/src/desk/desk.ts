@@ -7,28 +7,33 @@ import { Editing } from './edit.ts';
 import { say } from './say.ts';
 import { openNow, store } from './store.ts';
 
-let connection: ReturnType<typeof connect> | undefined;
+type Connection = ReturnType<typeof connect>;
+let opened:
+  { readonly id: Id; readonly connection: Connection; readonly done: Promise<void> } | undefined;
+const outbox = () => opened?.connection.outbox;
 
-/** Opens a programme in this window; the one that was open is closed. */
-export async function openProgramme(id: Id): Promise<void> {
+/** Opens a programme in this window, unless it is the one that is open or being opened; another one is closed. */
+export function openProgramme(id: Id): Promise<void> {
+  if (opened?.id === id) return opened.done;
   closeProgramme();
-  connection = connect(id, {
+  const connection = connect(id, {
     state: () => store.getState().open,
     dispatch: store.dispatch,
     tellRefused: say.problem,
   });
-  await connection.outbox.open();
+  opened = { id, connection, done: connection.outbox.open() };
+  return opened.done;
 }
 
 export function closeProgramme(): void {
-  connection?.end();
-  connection = undefined;
+  opened?.connection.end();
+  opened = undefined;
 }
 
 /** What to do where the server has an older state than this window. */
 export const whereOlder = {
   /** Puts what this window has on top of it, in one step. */
-  putOnTop: async (): Promise<void> => connection?.outbox.putOnTop(),
+  putOnTop: async (): Promise<void> => outbox()?.putOnTop(),
   /** Keeps what this window has as a programme of its own, and gives the id of that. */
   keepBeside: async (): Promise<Id> => {
     const { programme } = openNow();
@@ -44,7 +49,7 @@ export const newId = (): string => crypto.randomUUID();
 export const { make, makeTyped, typing, draft, keepDraft, undo, redo, whenMade } = new Editing({
   open: openNow,
   dispatch: store.dispatch,
-  outbox: () => connection?.outbox,
+  outbox,
   note: say.note,
   problem: say.problem,
 });

@@ -1,9 +1,9 @@
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { apply } from '@cadence/core/programme/apply.ts';
-import { moveMarks, addMarks } from '@cadence/core/programme/edits/marks.ts';
-import { setText } from '@cadence/core/programme/edits/reword.ts';
-import { trimCue } from '@cadence/core/programme/edits/trimCue.ts';
-import { NO_HISTORY } from '@cadence/core/programme/history.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
+import { moveMarks, addMarks } from '@cadence/core/programme/edits/found/marks.ts';
+import { setText } from '@cadence/core/programme/edits/text/reword.ts';
+import { trimCue } from '@cadence/core/programme/edits/cues/trimCue.ts';
+import { NO_HISTORY } from '@cadence/core/programme/record/history.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { at25, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { tieEdges } from '@cadence/core/programme/ties.ts';

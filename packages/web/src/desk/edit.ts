@@ -1,7 +1,7 @@
 /** Making edits, undoing and redoing them: the only ways in which the interface changes a programme. */
-import { invert, type Edit } from '@cadence/core/programme/change.ts';
-import { lastGroup, nextGroup, type Step } from '@cadence/core/programme/history.ts';
-import { tooLarge } from '@cadence/core/programme/limits.ts';
+import { invert, type Edit } from '@cadence/core/programme/record/change.ts';
+import { lastGroup, nextGroup, type Step } from '@cadence/core/programme/record/history.ts';
+import { tooLarge } from '@cadence/core/programme/record/limits.ts';
 import { withTies } from '@cadence/core/programme/ties.ts';
 import type { Outbox } from '../sync/outbox.ts';
 import {

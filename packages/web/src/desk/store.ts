@@ -2,9 +2,9 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { heardPieces } from '@cadence/core/programme/heard.ts';
-import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Piece, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { arrivalsReducer } from './arrivals.ts';
+import { cuesInHand, selectedCues, strandInHand } from './inHand.ts';
 import { programmeReducer, type Open } from '../sync/programmeState.ts';
 import { looked, rememberView, viewReducer } from './view.ts';
 
@@ -44,10 +44,8 @@ export const useShown = <T>(select: (programme: Programme) => T): T =>
   useOpen((open) => select(open.shown));
 
 /** The strand in hand. */
-export function currentStrand(programme: Programme): Id {
-  const { strand } = store.getState().view;
-  return strand in programme.strands ? strand : (strandsInOrder(programme)[0]?.id ?? '');
-}
+export const currentStrand = (programme: Programme): Id =>
+  strandInHand(programme, store.getState().view);
 
 /** The strand in hand, for what is to be drawn anew when another is taken. */
 export function useStrand(): Strand {
@@ -57,7 +55,7 @@ export function useStrand(): Strand {
 }
 
 export const currentCues = (programme: Programme): readonly Cue[] =>
-  cuesInOrder(programme, currentStrand(programme));
+  cuesInHand(programme, store.getState().view);
 
 const NO_PIECES: readonly Piece[] = [];
 
@@ -78,10 +76,4 @@ export function openNow(): Open {
 }
 
 /** The selected cues that still exist. */
-export function selectionNow(): Cue[] {
-  const { programme } = openNow();
-  return store
-    .getState()
-    .view.selection.map((id) => programme.cues[id])
-    .filter((cue) => cue !== undefined);
-}
+export const selectionNow = (): Cue[] => selectedCues(openNow().programme, store.getState().view);

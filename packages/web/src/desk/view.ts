@@ -1,20 +1,11 @@
 /** How the editor looks at the programme: what is selected, how wide a row is, and what is remembered. */
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { TapFor } from '@cadence/core/programme/edits/words/taps.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
+import type { Snap } from '@cadence/core/rows/snapping.ts';
+import type { Hand } from '@cadence/core/rows/things.ts';
 
 export const ROW_SPANS = [1, 2, 4, 8, 16, 30, 60] as const;
-
-/** What the hand works on in Timing: what a click picks, and what keys act on. */
-export const HANDS = ['cues', 'pieces', 'beats', 'hits', 'marks'] as const;
-export type Hand = (typeof HANDS)[number];
-
-/** What edges, marks and the playhead may snap to. */
-export const SNAPS = ['marks', 'beats', 'bars', 'pieces', 'hits', 'cues'] as const;
-export type Snap = (typeof SNAPS)[number];
-
-/** What is tapped for. */
-export const TAPS = ['marks', 'cues', 'words', 'lines', 'beats'] as const;
-export type TapFor = (typeof TAPS)[number];
 
 export interface View {
   /** Selected cues, the one worked on last. */

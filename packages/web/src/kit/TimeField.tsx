@@ -1,7 +1,7 @@
 /** A field into which a time can be typed: a timecode, seconds or frames. */
 import { TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import type { Edit } from '@cadence/core/programme/change.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { make } from '../desk/desk.ts';

@@ -1,5 +1,5 @@
 /** Draws the outline of a stretch of sound in thin bars, for every waveform of the interface. */
-import { outline, type Peaks } from '@cadence/core/listen/peaks.ts';
+import { outline, type Peaks } from '@cadence/core/listen/signal/peaks.ts';
 
 interface Stretch {
   /** Start and length in seconds. */

@@ -20,7 +20,7 @@ const reachable = (): Promise<boolean> =>
  *
  * @throws what `load` throws, where loading the page anew has not helped
  */
-export async function patiently<T>(load: () => Promise<T>): Promise<T> {
+export async function loadWithRetry<T>(load: () => Promise<T>): Promise<T> {
   try {
     return await load();
   } catch (error) {
@@ -33,6 +33,6 @@ export async function patiently<T>(load: () => Promise<T>): Promise<T> {
   }
 }
 
-/** A component that is loaded patiently. */
+/** A component that is loaded with retries. */
 export const lazyPart = <P>(load: () => Promise<{ default: ComponentType<P> }>) =>
-  lazy(() => patiently(load));
+  lazy(() => loadWithRetry(load));

@@ -1,7 +1,7 @@
 /** The settings by which speech is found, and what they would find. */
 import { useEffect, useState } from 'react';
 import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import type { SpeechSettings } from '@cadence/core/listen/speech.ts';
+import type { SpeechSettings } from '@cadence/core/listen/speech/speech.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import { listeningWorker } from './heard.ts';

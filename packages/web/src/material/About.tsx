@@ -2,9 +2,9 @@
 import { Button } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useMemo } from 'react';
-import { EVEN } from '@cadence/core/listen/swing.ts';
-import { setBackdrop, setFacts } from '@cadence/core/programme/edits/setFacts.ts';
-import { addSound } from '@cadence/core/programme/edits/sounds.ts';
+import { EVEN } from '@cadence/core/listen/pulse/swing.ts';
+import { setBackdrop, setFacts } from '@cadence/core/programme/edits/programme/setFacts.ts';
+import { addSound } from '@cadence/core/programme/edits/programme/sounds.ts';
 import { inProgramme, soundOf } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';

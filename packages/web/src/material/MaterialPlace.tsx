@@ -2,7 +2,7 @@
 import { ActionIcon, Button, FileButton, Progress, Tooltip } from '@mantine/core';
 import { IconAlertTriangle, IconTrash, IconTypography } from '@tabler/icons-react';
 import { useDeferredValue, useState } from 'react';
-import { removeMaterial } from '@cadence/core/programme/edits/setFacts.ts';
+import { removeMaterial } from '@cadence/core/programme/edits/programme/setFacts.ts';
 import { soundOf } from '@cadence/core/programme/heard.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';

@@ -2,7 +2,7 @@
 import { Button, ColorInput, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import * as yup from 'yup';
-import { setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { setFacts } from '@cadence/core/programme/edits/programme/setFacts.ts';
 import { FRAME_RATES, frameAfter, nameRate } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode, parseTimecode } from '@cadence/core/time/timecode.ts';

@@ -1,8 +1,8 @@
 /** How a sound is heard in the programme: where it begins, how loud, its fades, or not at all. */
 import { Button, Switch } from '@mantine/core';
 import { useState } from 'react';
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { layWithCues } from '@cadence/core/programme/edits/conformCues.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { layWithCues } from '@cadence/core/programme/edits/words/conformCues.ts';
 import {
   beginWith,
   hearAlone,
@@ -12,7 +12,7 @@ import {
   moveSound,
   setSound,
   removeSound,
-} from '@cadence/core/programme/edits/sounds.ts';
+} from '@cadence/core/programme/edits/programme/sounds.ts';
 import { inProgramme, soundOf, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { beatsInOrder } from '@cadence/core/programme/order.ts';
 import type { Material, Programme, Sound } from '@cadence/core/programme/programme.ts';

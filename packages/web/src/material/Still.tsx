@@ -1,7 +1,7 @@
 /** A still picture, and what of it is seen where it stands behind the text. */
 import { Button, SegmentedControl } from '@mantine/core';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { setBackdrop } from '@cadence/core/programme/edits/setFacts.ts';
+import { setBackdrop } from '@cadence/core/programme/edits/programme/setFacts.ts';
 import type { Backdrop, Material } from '@cadence/core/programme/programme.ts';
 import { materialUrl } from '../sync/api.ts';
 import { draft, keepDraft, make } from '../desk/desk.ts';

@@ -1,7 +1,7 @@
 /** A whole sound's outline in a small picture, with its pieces tinted. */
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, type MouseEvent } from 'react';
-import type { Peaks } from '@cadence/core/listen/peaks.ts';
+import type { Peaks } from '@cadence/core/listen/signal/peaks.ts';
 import { drawWave, even } from '../kit/drawWave.ts';
 import type { Piece } from '@cadence/core/programme/programme.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';

@@ -1,9 +1,9 @@
 /** What the plots of a sound show, computed from what was heard; and the figures beside them. */
-import { momentaryLufs, silenceIn } from '@cadence/core/listen/loudness.ts';
+import { momentaryLufs, silenceIn } from '@cadence/core/listen/signal/loudness.ts';
 import type { KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import { dominantTempo, sureOf, tempoOf } from '@cadence/core/listen/pulse.ts';
-import { FRAMES_A_SECOND } from '@cadence/core/listen/spectra.ts';
-import { swingOf } from '@cadence/core/listen/swing.ts';
+import { dominantTempo, sureOf, tempoOf } from '@cadence/core/listen/pulse/pulse.ts';
+import { FRAMES_A_SECOND } from '@cadence/core/listen/signal/spectra.ts';
+import { swingOf } from '@cadence/core/listen/pulse/swing.ts';
 
 type Momentary = KeptHeard['level']['momentary'];
 

@@ -12,7 +12,7 @@ import { useEffect, useRef } from 'react';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { frameBefore } from '@cadence/core/time/frameRate.ts';
-import { act } from '../desk/cueActions.ts';
+import { act } from '../desk/actions.ts';
 import { useApp, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { usePlayerState, useTimeFollower } from '../playback/usePlayer.ts';

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Line } from '@cadence/core/text/lines.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
-import { patiently } from '../kit/loadWithRetry.ts';
+import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow } from '../desk/store.ts';
 
@@ -10,7 +10,7 @@ export function useShelf(family: string, lines: readonly Line[]): FontShelf | nu
   const [ready, setReady] = useState<{ shelf: FontShelf; family: string } | null>(null);
   useEffect(() => {
     let stale = false;
-    void patiently(() => import('./studio.ts'))
+    void loadWithRetry(() => import('./studio.ts'))
       .then(async ({ loadOwnFonts, shelf }) => {
         await loadOwnFonts(openNow().programme);
         const fresh = await shelf.prepare(family, lines);

@@ -17,7 +17,12 @@ const attempt = (work: () => Promise<unknown>): void => {
   work().catch((error: unknown) => say.problem(messageOf(error)));
 };
 
-export function ProgrammesPlace() {
+interface ProgrammesPlaceProps {
+  /** Called when a place of a programme is about to be opened, as far as one can tell. */
+  readonly fetchAhead: (place: string) => void;
+}
+
+export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
   const [list, setList] = useState<readonly ListedProgramme[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [search, setSearch] = useState('');
@@ -142,7 +147,12 @@ export function ProgrammesPlace() {
         <ul className={classes.grid}>
           {found?.map((programme) => (
             <li key={programme.id} className={`card ${classes.card}`}>
-              <Link to={`/p/${programme.id}/${placeFor(programme)}`} className={classes.link}>
+              <Link
+                to={`/p/${programme.id}/${placeFor(programme)}`}
+                className={classes.link}
+                onPointerEnter={() => fetchAhead(placeFor(programme))}
+                onFocus={() => fetchAhead(placeFor(programme))}
+              >
                 <Still programme={programme} />
                 <span className={classes.name}>{programme.title}</span>
                 <span className="quiet">{programme.damage ?? stateOf(programme)}</span>

@@ -3,7 +3,7 @@ import { ActionIcon, Menu } from '@mantine/core';
 import { IconDots } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { nameEverywhere, nameHere, type Finding } from '@cadence/core/check/finding.ts';
-import { passOver, rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
+import { passOver, rightEverywhere } from '@cadence/core/programme/edits/text/proof.ts';
 import { make } from '../desk/desk.ts';
 import { openNow } from '../desk/store.ts';
 import { putInstead, suggestionsFor } from './mending.ts';

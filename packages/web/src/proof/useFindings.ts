@@ -3,7 +3,7 @@ import type { Finding } from '@cadence/core/check/finding.ts';
 import { fittingOf, inOrder } from '@cadence/core/check/findings.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Programme, Strand } from '@cadence/core/programme/programme.ts';
-import { patiently } from '../kit/loadWithRetry.ts';
+import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { whenIdle } from '../sync/idle.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { useOpen } from '../desk/store.ts';
@@ -31,7 +31,7 @@ async function fittings(
   programme: Programme,
   stale: () => boolean,
 ): Promise<readonly Finding[] | undefined> {
-  const { prepareAll, shelf } = await patiently(() => import('../picture/studio.ts'));
+  const { prepareAll, shelf } = await loadWithRetry(() => import('../picture/studio.ts'));
   const { strands, facts, passages } = programme;
   const cues = Object.values(programme.cues);
   const isNew = (cue: Cue): boolean => {

@@ -11,12 +11,12 @@ import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { isBlank } from '@cadence/core/text/lines.ts';
-import { lastGroup, nextGroup } from '@cadence/core/programme/history.ts';
+import { lastGroup, nextGroup } from '@cadence/core/programme/record/history.ts';
 import { heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder, cuesOfPassage, strandsInOrder } from '@cadence/core/programme/order.ts';
 import { isTravelling, type Programme } from '@cadence/core/programme/programme.ts';
 import { materialUrl } from '../sync/api.ts';
-import { act } from '../desk/cueActions.ts';
+import { act } from '../desk/actions.ts';
 import { formatFrame, formatLength, formatWhen, plural } from '../kit/format.ts';
 import { answerKey, showKeys } from './keys.ts';
 import { followLink, useKeptLink } from './links.ts';

@@ -16,20 +16,50 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProgrammesPlace } from '../programmes/ProgrammesPlace.tsx';
 import { Broken } from '../kit/Broken.tsx';
 import { holdWindow } from '../sync/thisWindow.ts';
+import { openProgramme } from '../desk/desk.ts';
 import { store } from '../desk/store.ts';
 import { theme } from '../kit/theme.ts';
 
-const Shell = lazyPart(() => import('./Shell.tsx'));
-const MaterialPlace = lazyPart(() => import('../material/MaterialPlace.tsx'));
-const WordsPlace = lazyPart(() => import('../words/WordsPlace.tsx'));
-const TimingPlace = lazyPart(() => import('../timing/TimingPlace.tsx'));
-const TravelPlace = lazyPart(() => import('../travel/TravelPlace.tsx'));
-const HandoverPlace = lazyPart(() => import('../handover/HandoverPlace.tsx'));
+const places = {
+  material: () => import('../material/MaterialPlace.tsx'),
+  words: () => import('../words/WordsPlace.tsx'),
+  timing: () => import('../timing/TimingPlace.tsx'),
+  travel: () => import('../travel/TravelPlace.tsx'),
+  handover: () => import('../handover/HandoverPlace.tsx'),
+};
+
+const shell = () => import('./Shell.tsx');
+
+/** Fetches a place, so that it is there when it is shown. Where that fails, the place itself asks for the same again. */
+function fetchPlace(name: string): void {
+  if (Object.hasOwn(places, name)) places[name as keyof typeof places]().catch(() => undefined);
+}
+
+/** Fetches what a programme is shown with, before it is opened. */
+function fetchAhead(place: string): void {
+  shell().catch(() => undefined);
+  fetchPlace(place);
+}
+
+const Shell = lazyPart(() => {
+  // The programme of the address and its place come while the shell does, not after it.
+  const [, first, id, place = 'material'] = window.location.pathname.split('/');
+  if (first === 'p' && id) {
+    openProgramme(id).catch(() => undefined);
+    fetchPlace(place);
+  }
+  return shell();
+});
+const MaterialPlace = lazyPart(places.material);
+const WordsPlace = lazyPart(places.words);
+const TimingPlace = lazyPart(places.timing);
+const TravelPlace = lazyPart(places.travel);
+const HandoverPlace = lazyPart(places.handover);
 
 holdWindow();
 
 const router = createBrowserRouter([
-  { path: '/', element: <ProgrammesPlace /> },
+  { path: '/', element: <ProgrammesPlace fetchAhead={fetchAhead} /> },
   {
     path: '/p/:id',
     element: (

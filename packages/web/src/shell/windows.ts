@@ -25,27 +25,27 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
   marks: {
     title: 'Marks',
     size: 760,
-    body: lazyPart(() => import('../timing/MarksTable.tsx')),
+    body: lazyPart(() => import('../timing/panels/MarksTable.tsx')),
   },
   makeMarks: {
     title: 'Make marks',
     size: 480,
-    body: lazyPart(() => import('../timing/MakeMarks.tsx')),
+    body: lazyPart(() => import('../timing/panels/MakeMarks.tsx')),
   },
   pasteMarks: {
     title: 'Marks from timecodes',
     size: 560,
-    body: lazyPart(() => import('../timing/PasteMarks.tsx')),
+    body: lazyPart(() => import('../timing/panels/PasteMarks.tsx')),
   },
   pull: {
     title: 'Pull starts to the beat',
     size: 620,
-    body: lazyPart(() => import('../timing/PullStarts.tsx')),
+    body: lazyPart(() => import('../timing/panels/PullStarts.tsx')),
   },
   findAgain: {
     title: 'Find speech again in this stretch',
     size: 480,
-    body: lazyPart(() => import('../timing/FindAgain.tsx')),
+    body: lazyPart(() => import('../timing/panels/FindAgain.tsx')),
   },
   weave: {
     title: 'Weave words',
@@ -115,7 +115,7 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
   tempoMap: {
     title: 'Tempo map from a MIDI file',
     size: 480,
-    body: lazyPart(() => import('../timing/TempoMapForm.tsx')),
+    body: lazyPart(() => import('../timing/panels/TempoMapForm.tsx')),
   },
 };
 

@@ -7,7 +7,7 @@ import { TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
 import { plural } from '../kit/format.ts';
 import { useApp, useShown, useStrand } from '../desk/store.ts';
 import { showWindow } from '../desk/windows.ts';
-import { strands } from './strandActions.ts';
+import { strands } from '../desk/actions.ts';
 import { Swatch } from './Swatch.tsx';
 import classes from './strands.module.css';
 

@@ -3,14 +3,14 @@ import { ActionIcon, Button, Switch, TextInput, Tooltip } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconTrash } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { STRAND_TITLES } from '@cadence/core/programme/defaults.ts';
-import { allowOverlap, renameStrand } from '@cadence/core/programme/edits/strands.ts';
+import { allowOverlap, renameStrand } from '@cadence/core/programme/edits/programme/strands.ts';
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import { isTravelling, TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { openNow, useShown, useStrand } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
-import { strands } from './strandActions.ts';
+import { strands } from '../desk/actions.ts';
 import { Swatch } from './Swatch.tsx';
 import classes from './strands.module.css';
 

@@ -1,6 +1,6 @@
 /** An open programme connected to the server and to what this browser keeps. */
 import { del, get, keys, set } from 'idb-keyval';
-import type { Step } from '@cadence/core/programme/history.ts';
+import type { Step } from '@cadence/core/programme/record/history.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { KeptStep } from '@cadence/core/programme/wire.ts';
 import { eventsUrl, server } from './api.ts';

@@ -1,8 +1,13 @@
 import { jest } from '@jest/globals';
-import { apply } from '@cadence/core/programme/apply.ts';
-import type { Change } from '@cadence/core/programme/change.ts';
-import { setText } from '@cadence/core/programme/edits/reword.ts';
-import { NO_HISTORY, record, type History, type Step } from '@cadence/core/programme/history.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
+import type { Change } from '@cadence/core/programme/record/change.ts';
+import { setText } from '@cadence/core/programme/edits/text/reword.ts';
+import {
+  NO_HISTORY,
+  record,
+  type History,
+  type Step,
+} from '@cadence/core/programme/record/history.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { plainText } from '@cadence/core/text/lines.ts';

@@ -2,9 +2,9 @@
  * Brings steps to the server, one after the other, and keeps them in the browser until they are
  * acknowledged, so that nothing is lost when the server is away or the page is closed.
  */
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { difference } from '@cadence/core/programme/difference.ts';
-import type { Step } from '@cadence/core/programme/history.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { difference } from '@cadence/core/programme/record/difference.ts';
+import type { Step } from '@cadence/core/programme/record/history.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { KeptStep, OpenedProgramme, Commit } from '@cadence/core/programme/wire.ts';
 import { ServerProblem } from './api.ts';

@@ -6,11 +6,16 @@
  * touch.
  */
 import { createAction, SHOULD_AUTOBATCH, type UnknownAction } from '@reduxjs/toolkit';
-import { apply } from '@cadence/core/programme/apply.ts';
-import type { Change, Edit } from '@cadence/core/programme/change.ts';
-import { NO_HISTORY, record, type History, type Step } from '@cadence/core/programme/history.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
+import type { Change, Edit } from '@cadence/core/programme/record/change.ts';
+import {
+  NO_HISTORY,
+  record,
+  type History,
+  type Step,
+} from '@cadence/core/programme/record/history.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
-import { rebaseSteps } from '@cadence/core/programme/rebase.ts';
+import { rebaseSteps } from '@cadence/core/programme/record/rebase.ts';
 import type { KeptStep, OpenedProgramme } from '@cadence/core/programme/wire.ts';
 
 export interface Open {

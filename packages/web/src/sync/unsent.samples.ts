@@ -1,5 +1,5 @@
 /** What a browser keeps and knows, made up in memory for tests. */
-import type { Step } from '@cadence/core/programme/history.ts';
+import type { Step } from '@cadence/core/programme/record/history.ts';
 import type { LargeStorage, SmallStorage, UnsentPorts } from './unsent.ts';
 
 export interface Storages {

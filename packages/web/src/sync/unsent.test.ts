@@ -1,7 +1,7 @@
 import { jest } from '@jest/globals';
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { setText } from '@cadence/core/programme/edits/reword.ts';
-import type { Step } from '@cadence/core/programme/history.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { setText } from '@cadence/core/programme/edits/text/reword.ts';
+import type { Step } from '@cadence/core/programme/record/history.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { stepOf } from './programmeState.ts';
 import { madeUpWindows, storages } from './unsent.samples.ts';

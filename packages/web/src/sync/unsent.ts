@@ -6,8 +6,8 @@
  * Its local storage is small and written at once, so each key that is typed goes there, and all that waits when the
  * page is closed. Whichever window opens the programme next takes over what windows that are gone left behind.
  */
-import type { Edit } from '@cadence/core/programme/change.ts';
-import type { Step } from '@cadence/core/programme/history.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import type { Step } from '@cadence/core/programme/record/history.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { stepOf } from './programmeState.ts';
 import type { Windows } from './thisWindow.ts';

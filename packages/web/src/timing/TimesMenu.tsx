@@ -1,7 +1,7 @@
 /** What can be done with the times of cues and words, by name: each has its key. */
 import { Button, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
-import { act } from '../desk/cueActions.ts';
+import { act } from '../desk/actions.ts';
 import { showWindow } from '../desk/windows.ts';
 import { acceptDoubtful, nextDoubtful, playDoubtful } from '../weaving/weaving.ts';
 

@@ -1,19 +1,19 @@
 /** Timing: the sound in rows, the cues under it, and the picture beside it. */
 import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core';
 import { IconVolume, IconVolumeOff } from '@tabler/icons-react';
-import { act } from '../desk/cueActions.ts';
-import { hold } from '../desk/handActions.ts';
+import { act, hold } from '../desk/actions.ts';
 import { currentCues, currentPieces, useApp, useAppDispatch, useShown } from '../desk/store.ts';
-import { HANDS, looked, ROW_SPANS, TAPS, type Hand, type TapFor } from '../desk/view.ts';
+import { TAPS, type TapFor } from '@cadence/core/programme/edits/words/taps.ts';
+import { looked, ROW_SPANS } from '../desk/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { Transport } from '../picture/Transport.tsx';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
-import { CuePanel } from './CuePanel.tsx';
-import { HandPanel } from './HandPanel.tsx';
+import { CuePanel } from './panels/CuePanel.tsx';
+import { HandPanel } from './panels/HandPanel.tsx';
 import { TimesMenu } from './TimesMenu.tsx';
-import { Rows } from './Rows.tsx';
-import { SnapMenu } from './SnapMenu.tsx';
-import { NAMES } from '../desk/things.ts';
+import { Rows } from './rows/Rows.tsx';
+import { SnapMenu } from './rows/SnapMenu.tsx';
+import { HANDS, NAMES, type Hand } from '@cadence/core/rows/things.ts';
 import { showWindow } from '../desk/windows.ts';
 
 /** After a choice above them by pointer the keys are for the rows again, not for the choice. */

@@ -2,43 +2,34 @@
  * Tapping along: while the programme plays, each press of a key is one mark, cue, word, line or beat, and
  * holding it gives the length. When playing stops, the taps are put on what they were meant for.
  */
-import { settleTaps } from '@cadence/core/listen/taps.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { addMarks } from '@cadence/core/programme/edits/marks.ts';
-import { redrawBeats } from '@cadence/core/programme/edits/pulse.ts';
-import { tapCues, tapWords, type Tap } from '@cadence/core/programme/edits/tapped.ts';
-import { materialTime, programmeTime } from '@cadence/core/programme/heard.ts';
+import {
+  editOfTaps,
+  TAPS,
+  tapsOfPresses,
+  type Press,
+} from '@cadence/core/programme/edits/words/taps.ts';
 import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import type { Range } from '@cadence/core/time/range.ts';
-import {
-  add,
-  fromSeconds,
-  subtract,
-  toSeconds,
-  ZERO,
-  type Ticks,
-} from '@cadence/core/time/ticks.ts';
+import { add, fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../desk/desk.ts';
-import { pulseMaterial } from '../desk/handActions.ts';
+import { pulseMaterial } from '../desk/actions.ts';
 import { plural } from '../kit/format.ts';
 import { say } from '../desk/say.ts';
 import { currentCues, currentStrand, openNow, selectionNow, store } from '../desk/store.ts';
 import { isTaken } from '../kit/keyStrokes.ts';
-import { looked, selected, TAPS } from '../desk/view.ts';
+import { looked, selected } from '../desk/view.ts';
 import { heardIn, heardNow } from '../listening/heard.ts';
 import { player } from '../playback/player.ts';
 
 /** A key that is down for so long was held. */
 const HELD = 0.22;
 
-interface RawTap {
-  readonly at: number;
-  until: number | null;
-}
+/** A press while the key may still be down. */
+type Pressed = { -readonly [Field in keyof Press]: Press[Field] };
 
 class Tapping {
-  #taps: RawTap[] = [];
-  #down: RawTap | null = null;
+  #taps: Pressed[] = [];
+  #down: Pressed | null = null;
   #last: Range | null = null;
   #first: Cue | undefined;
   #watching = false;
@@ -121,11 +112,23 @@ class Tapping {
   }
 
   /** Keeps the taps at once, so that leaving the programme loses none. */
-  #keep(taps: readonly RawTap[]): void {
+  #keep(presses: readonly Press[]): void {
     const { programme } = openNow();
-    const { delay, settled } = settle(programme, taps, player.state().speed);
-    const edit = editOf(programme, settled, this.#first);
-    const [first, last] = [settled[0], settled.at(-1)];
+    const evidence = heardNow(mainHash(programme) ?? '')?.pulse;
+    const { delay, taps: meant } = tapsOfPresses(
+      programme,
+      presses,
+      evidence,
+      player.state().speed,
+    );
+    const { tapFor } = store.getState().view;
+    const to = {
+      strand: currentStrand(programme),
+      firstCue: this.#first?.id,
+      beatsOf: pulseMaterial(programme),
+    };
+    const edit = editOfTaps(programme, tapFor, meant, to, newId);
+    const [first, last] = [meant[0], meant.at(-1)];
     if (first && last)
       this.#last = {
         start: Math.max(0, first.at - fromSeconds(1)) as Ticks,
@@ -135,8 +138,7 @@ class Tapping {
       say.note(
         `${edit.name}: ${Math.round(delay * 1000)} ms of delay taken off. Shift T plays them back with clicks.`,
       );
-    if (this.#first && store.getState().view.tapFor !== 'marks')
-      store.dispatch(selected([this.#first.id]));
+    if (this.#first && tapFor !== 'marks') store.dispatch(selected([this.#first.id]));
   }
 
   #say(text: string): void {
@@ -154,63 +156,5 @@ function firstCue(): Cue | undefined {
 /** The content of the main sound. */
 const mainHash = ({ facts, materials }: Programme): string | undefined =>
   materials[facts.sound ?? '']?.hash;
-
-/** Taps put on the beginnings in the sound that they were meant for. */
-function settle(
-  programme: Programme,
-  taps: readonly RawTap[],
-  speed: number,
-): { delay: number; settled: Tap[] } {
-  const material = programme.facts.sound;
-  const heard = heardNow(mainHash(programme) ?? '');
-  const evidence = heard?.pulse ?? { onsets: new Uint8Array(0), firstMiddle: 0 };
-  const there = (seconds: number) =>
-    toSeconds(materialTime(programme, material, fromSeconds(seconds)));
-  const back = (seconds: number) => programmeTime(programme, material, fromSeconds(seconds));
-  const { times, delay } = settleTaps(
-    taps.map(({ at }) => there(at)),
-    evidence,
-    speed,
-  );
-  const settled = taps.map((tap, index): Tap => {
-    const at = back(times[index] ?? there(tap.at));
-    // A finger is as late to rise as to fall.
-    const until = tap.until === null ? null : subtract(fromSeconds(tap.until), fromSeconds(delay));
-    return { at: Math.max(0, at) as Ticks, until };
-  });
-  return { delay, settled: settled.sort((a, b) => a.at - b.at) };
-}
-
-function editOf(programme: Programme, taps: readonly Tap[], first: Cue | undefined): Edit {
-  const strand = currentStrand(programme);
-  const { tapFor } = store.getState().view;
-  switch (tapFor) {
-    case 'marks': {
-      const marks = taps.map(({ at }) => ({ at, purpose: 'place' as const }));
-      return { ...addMarks(programme, marks, newId), name: `Tap ${plural(taps.length, 'mark')}` };
-    }
-    case 'beats': {
-      const material = pulseMaterial(programme) ?? '';
-      const times = taps.map(({ at }) => materialTime(programme, material, at));
-      return redrawBeats(
-        programme,
-        material,
-        times.filter((at) => at >= ZERO),
-        newId,
-      );
-    }
-    case 'cues':
-      return tapCues(programme, strand, first?.id ?? '', taps);
-    case 'words':
-    case 'lines':
-      return tapWords(
-        programme,
-        strand,
-        first?.id ?? '',
-        taps,
-        tapFor === 'words' ? 'word' : 'line',
-      );
-  }
-}
 
 export const tapping = new Tapping();

@@ -1,5 +1,5 @@
 /** Makes cards of a list of names or lines: seen before they are made. */
-import { NumberInput, Select, Textarea } from '@mantine/core';
+import { Select, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import {
   cardsOf,
@@ -7,7 +7,8 @@ import {
   makeCards,
   type CardPlan,
   type Stays,
-} from '@cadence/core/programme/edits/cards.ts';
+} from '@cadence/core/programme/edits/programme/cards.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { newStrand } from '@cadence/core/programme/defaults.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
@@ -16,16 +17,16 @@ import { sheetOf } from '@cadence/core/scene/travelling.ts';
 import { frameBefore } from '@cadence/core/time/frameRate.ts';
 import { add, subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make, newId } from '../desk/desk.ts';
+import { newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { openNow, useOpen } from '../desk/store.ts';
+import { useOpen } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
-import { WindowFoot } from '../kit/WindowFoot.tsx';
-import windows from '../kit/windows.module.css';
+import { CountInput } from '../kit/CountInput.tsx';
+import { EditWindow } from '../kit/EditWindow.tsx';
 import { useShelf } from '../picture/useShelf.ts';
 import { OVER_BLACK, OverSelect } from '../picture/OverSelect.tsx';
 import { player } from '../playback/player.ts';
-import { strands } from '../strands/strandActions.ts';
+import { strands } from '../desk/actions.ts';
 import { passageNow } from './now.ts';
 import classes from './Travel.module.css';
 
@@ -97,80 +98,83 @@ export default function Cards({ close }: WindowProps) {
   const cards = useMemo(() => cardsOf(programme, plan), [programme, plan]);
   const end = cards.at(-1)?.end;
   const code = (at: typeof from) => formatTimecode(add(at, startTimecode), frameRate);
-  const take = (): void => {
-    const edit = makeCards(openNow().programme, plan, newId);
-    make(edit);
-    const cue = edit.changes.find(({ entity }) => entity === 'cue');
-    if (cue?.becomes && 'strand' in cue.becomes && cue.becomes.strand)
-      strands.take(cue.becomes.strand);
-    close();
-  };
   return (
-    <div className={windows.form}>
-      <div className={windows.choices}>
-        <NumberInput
-          size="xs"
-          w={130}
-          label={`Lines a card, ${fits} fit`}
-          min={1}
-          max={fits}
-          value={most}
-          onChange={(value) => typeof value === 'number' && value >= 1 && setMost(value)}
-        />
-        <Select
-          size="xs"
-          w={190}
-          label="Each stays"
-          allowDeselect={false}
-          data={[
-            { value: 'reading', label: 'as long as it is read' },
-            { value: 'shares', label: 'an even share of' },
-            { value: 'beats', label: 'until the next beat' },
-            { value: 'bars', label: 'until the next bar' },
-            { value: 'marks', label: 'until the next mark' },
-          ]}
-          value={by}
-          onChange={(value) => value && setBy(value as By)}
-        />
-        {by === 'shares' && (
-          <NumberInput
-            size="xs"
-            w={90}
-            label="In all"
-            suffix=" s"
-            min={0.2}
-            max={3600}
-            value={seconds}
-            onChange={(value) => typeof value === 'number' && value > 0 && setSeconds(value)}
+    <EditWindow
+      close={close}
+      choices={
+        <>
+          <CountInput
+            w={130}
+            label={`Lines a card, ${fits} fit`}
+            min={1}
+            max={fits}
+            value={most}
+            set={setMost}
           />
-        )}
-        <NumberInput
+          <Select
+            size="xs"
+            w={190}
+            label="Each stays"
+            allowDeselect={false}
+            data={[
+              { value: 'reading', label: 'as long as it is read' },
+              { value: 'shares', label: 'an even share of' },
+              { value: 'beats', label: 'until the next beat' },
+              { value: 'bars', label: 'until the next bar' },
+              { value: 'marks', label: 'until the next mark' },
+            ]}
+            value={by}
+            onChange={(value) => value && setBy(value as By)}
+          />
+          {by === 'shares' && (
+            <CountInput
+              w={90}
+              label="In all"
+              suffix=" s"
+              min={0.2}
+              max={3600}
+              step={1}
+              value={seconds}
+              set={setSeconds}
+            />
+          )}
+          <CountInput
+            w={130}
+            label="Dissolves, 0 cuts"
+            suffix=" frames"
+            min={0}
+            max={200}
+            value={fade}
+            set={setFade}
+          />
+          <OverSelect over={over} set={setOver} />
+        </>
+      }
+      more={
+        <Textarea
+          label="The list, a line each"
           size="xs"
-          w={130}
-          label="Dissolves, 0 cuts"
-          suffix=" frames"
-          min={0}
-          max={200}
-          value={fade}
-          onChange={(value) => typeof value === 'number' && setFade(value)}
+          rows={6}
+          value={text}
+          onChange={(event) => setText(event.currentTarget.value)}
+          data-autofocus
         />
-        <OverSelect over={over} set={setOver} />
-      </div>
-      <Textarea
-        label="The list, a line each"
-        size="xs"
-        rows={6}
-        value={text}
-        onChange={(event) => setText(event.currentTarget.value)}
-        data-autofocus
-      />
-      <p role="status">
-        {cards.length === 0
+      }
+      says={
+        cards.length === 0
           ? 'Paste or type the names above.'
           : `${plural(cards.length, 'card')} from ${code(from)} until ${code(end ?? from)}, ${toSeconds(
               subtract(end ?? from, from),
-            ).toFixed(1)} s.`}
-      </p>
+            ).toFixed(1)} s.`
+      }
+      edit={(now) => makeCards(now, plan, newId)}
+      made={takeStrand}
+      off={cards.length === 0}
+      does={cards.length === 0 ? 'Make cards' : `Make ${plural(cards.length, 'card')}`}
+      beside={
+        end !== undefined && end > facts.length ? 'They run over the end of the programme.' : ''
+      }
+    >
       <ol className={classes.cards} aria-label="Cards">
         {cards.slice(0, 60).map((card, at) => (
           <li key={`${card.start} ${at}`}>
@@ -183,16 +187,13 @@ export default function Cards({ close }: WindowProps) {
           </li>
         ))}
       </ol>
-      <WindowFoot
-        close={close}
-        take={take}
-        off={cards.length === 0}
-        says={
-          end !== undefined && end > facts.length ? 'They run over the end of the programme.' : ''
-        }
-      >
-        {cards.length === 0 ? 'Make cards' : `Make ${plural(cards.length, 'card')}`}
-      </WindowFoot>
-    </div>
+    </EditWindow>
   );
+}
+
+/** Takes the strand of new cards in hand. */
+function takeStrand({ changes }: Edit): void {
+  const cue = changes.find(({ entity }) => entity === 'cue');
+  if (cue?.becomes && 'strand' in cue.becomes && cue.becomes.strand)
+    strands.take(cue.becomes.strand);
 }

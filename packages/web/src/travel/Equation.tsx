@@ -2,6 +2,7 @@
 import { Slider, TextInput, Tooltip, UnstyledButton } from '@mantine/core';
 import { IconLock, IconLockOpen } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
+import type { PassageEdit } from '@cadence/core/programme/edits/programme/passageEdits.ts';
 import type { Following, Passage } from '@cadence/core/programme/passage.ts';
 import { sizeOf } from '@cadence/core/programme/passage.ts';
 import type { Facts } from '@cadence/core/programme/programme.ts';
@@ -11,7 +12,7 @@ import { ZERO } from '@cadence/core/time/ticks.ts';
 import { parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { keepDraft } from '../desk/desk.ts';
 import { formatSpeed } from './figures.ts';
-import { travel, type TravelEdit } from './travelActions.ts';
+import { travel } from './travel.ts';
 import classes from './Travel.module.css';
 
 interface Props {
@@ -100,7 +101,7 @@ interface QuantityProps {
   readonly step: number;
   /** What was typed as a value; undefined where it makes no sense. */
   readonly read: (text: string) => number | undefined;
-  readonly edit: (value: number) => TravelEdit;
+  readonly edit: (value: number) => PassageEdit;
 }
 
 /** One of size, time and speed: typed, drawn along, and held or following. */

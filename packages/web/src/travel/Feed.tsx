@@ -9,7 +9,7 @@ import type { WindowProps } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import windows from '../kit/windows.module.css';
 import { SortedList } from './SortedList.tsx';
-import { travel } from './travelActions.ts';
+import { travel } from './travel.ts';
 
 const SERVICE = { address: '/api/news/harbour-board', name: 'Harbour Board' };
 

@@ -1,4 +1,10 @@
 /** What would make a passage fit where it does not: each way seen before it is taken. */
+import {
+  makeRoom,
+  setJourney,
+  together,
+  type PassageEdit,
+} from '@cadence/core/programme/edits/programme/passageEdits.ts';
 import { UnstyledButton } from '@mantine/core';
 import { IconAlertTriangle } from '@tabler/icons-react';
 import { useMemo } from 'react';
@@ -11,7 +17,7 @@ import { add } from '@cadence/core/time/ticks.ts';
 import { plural } from '../kit/format.ts';
 import { shelf } from '../picture/studio.ts';
 import { formatSpeed } from './figures.ts';
-import { travel, type TravelEdit } from './travelActions.ts';
+import { travel } from './travel.ts';
 import classes from './Travel.module.css';
 
 interface Props {
@@ -74,31 +80,28 @@ export function Fit(props: Props) {
     const within = { start: cue.start, end: add(cue.start, frames(room, facts.frameRate)) };
     /** Several edits in one: each sees what the one before has made. */
     const held = { ...passage.journey, speed, follows: 'time' as const, keeps: 'start' as const };
-    const found: { says: string; edit: TravelEdit }[] = [];
+    const found: { says: string; edit: PassageEdit }[] = [];
     // Where it is too fast to be read, it is not to be faster still.
     if (fit.speed !== undefined && fit.speed > now.speed)
       found.push({
         says: `Run at ${formatSpeed(fit.speed)} px a frame`,
-        edit: travel.together(travel.setJourney({ follows: 'speed' }), travel.place(within)),
+        edit: together(setJourney({ follows: 'speed' }), travel.place(within)),
       });
     if (fit.size !== undefined)
       found.push({
         says: `Set the text at ${fit.size} px`,
-        edit: travel.together(travel.setJourney(held), travel.setSize(fit.size)),
+        edit: together(setJourney(held), travel.setSize(fit.size)),
       });
     const out = leftOutToFit(passage, fit.most, facts.frame, shelf);
     if (out && out.lines.length > 0)
       found.push({
         says: `Leave out the last ${plural(out.lines.length, passage.kind === 'roll' ? 'line' : 'item')}`,
-        edit: travel.together(
-          travel.setJourney(held),
-          travel.setSheet(out.sheet, 'Leave out what does not fit'),
-        ),
+        edit: together(setJourney(held), travel.setSheet(out.sheet, 'Leave out what does not fit')),
       });
     const more = (fit.moreFrames / fps).toFixed(1);
     found.push({
       says: `Give it ${more} s more`,
-      edit: travel.together(travel.setJourney(held), travel.makeRoom()),
+      edit: together(setJourney(held), makeRoom),
     });
     return found;
   }, [says, room, speed, passage, cue, facts, figures]);

@@ -1,4 +1,5 @@
 /** How a passage looks: its letters, where they stand, and what lies behind them. */
+import { setJourney, setLook } from '@cadence/core/programme/edits/programme/passageEdits.ts';
 import {
   Checkbox,
   ColorInput,
@@ -20,7 +21,7 @@ import { keepDraft } from '../desk/desk.ts';
 import { useShown } from '../desk/store.ts';
 import { familiesFor } from '../picture/families.ts';
 import { CRAWL_FIELDS, ROLL_FIELDS, type Field, type Fields } from './lookFields.ts';
-import { travel } from './travelActions.ts';
+import { travel } from './travel.ts';
 import classes from './Travel.module.css';
 
 type Values = RollLook & CrawlLook & Journey;
@@ -38,8 +39,8 @@ const OF_JOURNEY: ReadonlySet<string> = new Set<keyof Journey>([
 
 const editOf = (name: Name, value: unknown) =>
   OF_JOURNEY.has(name)
-    ? travel.setJourney({ [name]: value })
-    : travel.setLook({ [name]: value } as Partial<RollLook>);
+    ? setJourney({ [name]: value })
+    : setLook({ [name]: value } as Partial<RollLook>);
 const set = (name: Name, value: unknown): void => travel.change(editOf(name, value));
 
 export function LookForm({ passage }: { passage: Passage }) {

@@ -1,11 +1,15 @@
 /** When a passage travels: where it begins and ends, and the ways to say so. */
+import {
+  afterLastPicture,
+  makeRoom,
+} from '@cadence/core/programme/edits/programme/passageEdits.ts';
 import { Button, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { heardBeats, soundsHeard, stretchOf } from '@cadence/core/programme/heard.ts';
 import { marksInOrder } from '@cadence/core/programme/order.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
-import type { Placing as Place } from '@cadence/core/programme/edits/passages.ts';
+import type { Placing as Place } from '@cadence/core/programme/edits/programme/passages.ts';
 import { frameAfter } from '@cadence/core/time/frameRate.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
@@ -13,7 +17,7 @@ import { openNow, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { TimeField } from '../kit/TimeField.tsx';
 import { measureWay } from './now.ts';
-import { afterLastPicture, travel } from './travelActions.ts';
+import { travel } from './travel.ts';
 import classes from './Travel.module.css';
 
 const place = (placing: Place): void => travel.change(travel.place(placing));
@@ -108,7 +112,7 @@ export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefin
             </>
           )}
           {cue && passage.kind === 'crawl' && (
-            <Menu.Item onClick={() => travel.change(travel.repeatUntilEnd())}>
+            <Menu.Item onClick={() => travel.repeatUntilEnd()}>
               Repeat until the programme ends
             </Menu.Item>
           )}
@@ -121,7 +125,7 @@ export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefin
         </Menu.Dropdown>
       </Menu>
       {cue && cue.end > length && (
-        <Button onClick={() => travel.change(travel.makeRoom())}>
+        <Button onClick={() => travel.change(makeRoom)}>
           Make the programme end at {code(cue.end)}
         </Button>
       )}

@@ -1,19 +1,24 @@
 /** The sections of a roll in another order, or in another roll. */
+import { passagesInOrder } from '@cadence/core/programme/order.ts';
+import {
+  together,
+  type PassageEdit,
+} from '@cadence/core/programme/edits/programme/passageEdits.ts';
 import { Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { editPassage } from '@cadence/core/programme/edits/passages.ts';
+import { editPassage } from '@cadence/core/programme/edits/programme/passages.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { sheetOf } from '@cadence/core/scene/travelling.ts';
-import { inOrder, sectionsOf, withSections } from '@cadence/core/text/sections.ts';
+import { inOrder, sectionsOf, withSections } from '@cadence/core/text/sheet/sections.ts';
 import { plural } from '../kit/format.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import { preparePassage } from '../picture/studio.ts';
-import { passageNow, passagesInOrder } from './now.ts';
+import { passageNow } from './now.ts';
 import { SortedList } from './SortedList.tsx';
-import { travel, type TravelEdit } from './travelActions.ts';
+import { travel } from './travel.ts';
 
 export default function Sections({ close }: WindowProps) {
   const passage = useMemo(passageNow, []);
@@ -76,9 +81,9 @@ export default function Sections({ close }: WindowProps) {
     // They are measured where they go to.
     for (const roll of sent) await preparePassage(openNow().programme, roll);
     travel.change(
-      travel.together(
+      together(
         ...sent.map(
-          (roll): TravelEdit =>
+          (roll): PassageEdit =>
             (programme, _, measure) =>
               editPassage(programme, roll.id, { sheet: roll.sheet }, measure, name),
         ),

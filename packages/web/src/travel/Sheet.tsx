@@ -18,7 +18,7 @@ import {
 } from '@tabler/icons-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { laidCrawl, laidRoll, sheetOf } from '@cadence/core/scene/travelling.ts';
-import type { ReadSheet } from '@cadence/core/text/sheet.ts';
+import type { ReadSheet } from '@cadence/core/text/sheet/sheet.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { plural } from '../kit/format.ts';
 import { say } from '../desk/say.ts';
@@ -30,7 +30,7 @@ import { formatClock } from './figures.ts';
 import { Slips, useSlips } from './Slips.tsx';
 import { SheetEditor } from './sheet/SheetEditor.ts';
 import { timeComeTo, type Coming } from './strip/coming.ts';
-import { travel } from './travelActions.ts';
+import { travel } from './travel.ts';
 import classes from './Travel.module.css';
 
 /** How far a passage has come when a line begins to be in sight, is in the middle, and is gone. */

@@ -2,7 +2,7 @@
 import { Button, Popover } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import type { SheetSlip } from '@cadence/core/check/sheetSlips.ts';
-import { languageOf, rightEverywhere } from '@cadence/core/programme/edits/proof.ts';
+import { languageOf, rightEverywhere } from '@cadence/core/programme/edits/text/proof.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import { make } from '../desk/desk.ts';
 import { say, messageOf } from '../desk/say.ts';

@@ -2,7 +2,7 @@
 import { Button, Menu, SegmentedControl } from '@mantine/core';
 import { IconChevronDown, IconPlus } from '@tabler/icons-react';
 import { useEffect, useMemo, useState } from 'react';
-import { cuesOfPassage } from '@cadence/core/programme/order.ts';
+import { cuesOfPassage, passagesInOrder } from '@cadence/core/programme/order.ts';
 import type { Crawl, Passage, Roll } from '@cadence/core/programme/passage.ts';
 import type { Cue, Facts } from '@cadence/core/programme/programme.ts';
 import { figuresOf, type TravelFigures } from '@cadence/core/scene/travelFigures.ts';
@@ -17,21 +17,14 @@ import { Swatch } from '../strands/Swatch.tsx';
 import { Equation } from './Equation.tsx';
 import { Fit } from './Fit.tsx';
 import { LookForm } from './LookForm.tsx';
-import {
-  useKeptPassage,
-  passageNow,
-  passagesInOrder,
-  takePassage,
-  useFonts,
-  usePassage,
-} from './now.ts';
+import { useKeptPassage, passageNow, useFonts, usePassage } from './now.ts';
 import { NoRoom } from './NoRoom.tsx';
 import { Placing } from './Placing.tsx';
 import { Sheet } from './Sheet.tsx';
 import { CrawlStrip } from './strip/CrawlStrip.tsx';
 import { RollStrip } from './strip/RollStrip.tsx';
 import type { Coming } from './strip/coming.ts';
-import { travel } from './travelActions.ts';
+import { travel } from './travel.ts';
 import classes from './Travel.module.css';
 
 export default function TravelPlace() {
@@ -42,7 +35,7 @@ export default function TravelPlace() {
     const { strand } = store.getState().view;
     // The one whose cue is selected elsewhere, or the last that was in hand.
     const wanted = selectionNow().at(-1)?.passage ?? passageNow()?.id;
-    if (wanted) takePassage(wanted);
+    if (wanted) travel.take(wanted);
     // The other places go on with the strand that was in hand.
     return () => void store.dispatch(tookStrand(strand));
   }, []);
@@ -258,7 +251,7 @@ function PassageMenu({ passage }: { passage: Passage }) {
                     : formatTimecode(add(start, startTimecode), frameRate)}
                 </span>
               }
-              onClick={() => takePassage(each.id)}
+              onClick={() => travel.take(each.id)}
             >
               {each.title}
             </Menu.Item>

@@ -3,7 +3,7 @@ import { wordsWorker } from '../bringing/wordsWorker.ts';
 import { plural } from '../kit/format.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { passageNow } from './now.ts';
-import { travel } from './travelActions.ts';
+import { travel } from './travel.ts';
 
 /** So many remarks on a file are told; the rest is counted. */
 const TOLD = 4;

@@ -1,35 +1,23 @@
 /** The passage in hand, and what measures how far it travels. */
 import { useEffect, useState } from 'react';
-import { cuesOfPassage } from '@cadence/core/programme/order.ts';
-import { cueOf, type MeasureWay } from '@cadence/core/programme/edits/passages.ts';
+import { cueOf, type MeasureWay } from '@cadence/core/programme/edits/programme/passages.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
-import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
+import type { Cue } from '@cadence/core/programme/programme.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
-import { looked, selected } from '../desk/view.ts';
+import { passageInHand } from './passageInHand.ts';
 import { preparePassage, shelf } from '../picture/studio.ts';
-
-/** The passages, by when they travel; those that are not on the programme come last. */
-export const passagesInOrder = (programme: Programme): readonly Passage[] =>
-  Object.values(programme.passages).sort((a, b) => {
-    const [first, second] = [a, b].map(({ id }) => cuesOfPassage(programme, id)[0]?.start);
-    return (first ?? Infinity) - (second ?? Infinity) || a.title.localeCompare(b.title);
-  });
-
-function passageIn(programme: Programme, wanted: Id): Passage | undefined {
-  return programme.passages[wanted] ?? passagesInOrder(programme)[0];
-}
 
 /** The passage in hand as it is kept. */
 export const passageNow = (): Passage | undefined =>
-  passageIn(openNow().programme, store.getState().view.passage);
+  passageInHand(openNow().programme, store.getState().view);
 
 /** The passage in hand as it is shown, with the cue that puts it on the programme. */
 export function usePassage(): { passage: Passage | undefined; cue: Cue | undefined } {
   const programme = useShown((shown) => shown);
   const wanted = useApp((state) => state.view.passage);
-  const passage = passageIn(programme, wanted);
+  const passage = passageInHand(programme, { passage: wanted });
   return { passage, cue: passage && cueOf(programme, passage.id) };
 }
 
@@ -37,15 +25,8 @@ export function usePassage(): { passage: Passage | undefined; cue: Cue | undefin
 export function useKeptPassage(): ReturnType<typeof usePassage> {
   const programme = useOpen((open) => open.programme);
   const wanted = useApp((state) => state.view.passage);
-  const passage = passageIn(programme, wanted);
+  const passage = passageInHand(programme, { passage: wanted });
   return { passage, cue: passage && cueOf(programme, passage.id) };
-}
-
-/** Takes a passage in hand, and its cue with it. */
-export function takePassage(id: Id): void {
-  store.dispatch(looked({ passage: id }));
-  const cue = cueOf(openNow().programme, id);
-  store.dispatch(selected(cue ? [cue.id] : []));
 }
 
 /** How far passages travel on the frame of the programme, once their fonts are there. */

@@ -1,9 +1,9 @@
 /** Puts a new recording, or a new cut, in the place of a sound: cues go where what they belong to is now. */
 import { Button, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { conformCues } from '@cadence/core/programme/edits/conformCues.ts';
+import { conformCues } from '@cadence/core/programme/edits/words/conformCues.ts';
 import type { Carried } from '@cadence/core/conform/carrying.ts';
-import { setFacts } from '@cadence/core/programme/edits/setFacts.ts';
+import { setFacts } from '@cadence/core/programme/edits/programme/setFacts.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -134,7 +134,6 @@ function Told({ programme, told }: ToldProps) {
       </p>
       <NotAsTheyWere
         all={notAsTheyWere.map(({ cue, why }) => ({
-          key: cue.id,
           at: formatTimecode(add(cue.start, startTimecode), frameRate),
           text: plainText(cue.text),
           why,

@@ -1,14 +1,14 @@
 /** Shows what cues would become when they are cut anew by the times of their words, before it is done. */
-import { NumberInput, SegmentedControl, Switch } from '@mantine/core';
+import { SegmentedControl, Switch } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { cutCues, cutInto, type Cut } from '@cadence/core/programme/edits/cutCues.ts';
+import { cutCues, cutInto, type Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
-import { make, newId } from '../desk/desk.ts';
+import { newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { currentStrand, openNow } from '../desk/store.ts';
-import { WindowFoot } from '../kit/WindowFoot.tsx';
-import classes from '../kit/windows.module.css';
+import { currentStrand } from '../desk/store.ts';
+import { CountInput } from '../kit/CountInput.tsx';
+import { EditWindow } from '../kit/EditWindow.tsx';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
 import { useChosen } from '../kit/useChosen.tsx';
 
@@ -26,75 +26,73 @@ export default function CutCues({ close }: { close: () => void }) {
   const all = useMemo(() => cutInto(programme, strand, ids, cut), [programme, strand, ids, cut]);
   const parts = all.reduce((sum, each) => sum + each.parts.length, 0);
   const timed = ids.some((id) => (programme.cues[id]?.words.length ?? 0) > 0);
-  const take = () => {
-    make(cutCues(openNow().programme, strand, ids, cut, newId));
-    close();
-  };
   return (
-    <div className={classes.form}>
-      <div className={classes.choices}>
-        <SegmentedControl
-          size="xs"
-          aria-label="Cut by"
-          data={[
-            { value: 'sense', label: 'By sense and pauses' },
-            { value: 'words', label: 'So many words a cue' },
-          ]}
-          value={by}
-          onChange={(value) => setBy(value as Cut['by'])}
-        />
-        {by === 'words' && (
-          <>
-            <NumberInput
-              size="xs"
-              w={120}
-              label="Words a cue"
-              min={1}
-              max={20}
-              value={count}
-              onChange={(value) => typeof value === 'number' && value >= 1 && setCount(value)}
-            />
-            <NumberInput
-              size="xs"
-              w={190}
-              label="Stay until the next within"
-              suffix=" s"
-              min={0}
-              max={5}
-              step={0.1}
-              decimalScale={2}
-              value={hold}
-              onChange={(value) => typeof value === 'number' && setHold(value)}
-            />
-          </>
-        )}
-      </div>
-      {by === 'words' && (
-        <Switch
-          size="xs"
-          label="Words stay until their sentence ends, and go together"
-          checked={build}
-          onChange={(event) => setBuild(event.currentTarget.checked)}
-        />
-      )}
-      <p role="status">
-        {!timed
+    <EditWindow
+      close={close}
+      choices={
+        <>
+          <SegmentedControl
+            size="xs"
+            aria-label="Cut by"
+            data={[
+              { value: 'sense', label: 'By sense and pauses' },
+              { value: 'words', label: 'So many words a cue' },
+            ]}
+            value={by}
+            onChange={(value) => setBy(value as Cut['by'])}
+          />
+          {by === 'words' && (
+            <>
+              <CountInput
+                w={120}
+                label="Words a cue"
+                min={1}
+                max={20}
+                value={count}
+                set={setCount}
+              />
+              <CountInput
+                w={190}
+                label="Stay until the next within"
+                suffix=" s"
+                min={0}
+                max={5}
+                step={0.1}
+                value={hold}
+                set={setHold}
+              />
+            </>
+          )}
+        </>
+      }
+      more={
+        by === 'words' && (
+          <Switch
+            size="xs"
+            label="Words stay until their sentence ends, and go together"
+            checked={build}
+            onChange={(event) => setBuild(event.currentTarget.checked)}
+          />
+        )
+      }
+      says={
+        !timed
           ? 'No word here has its time yet. Weave them first, with Z.'
           : all.length === 0
             ? 'Nothing would be cut: each cue fits as it is.'
-            : `${plural(all.length, 'cue')} would become ${String(parts)}.`}
-      </p>
+            : `${plural(all.length, 'cue')} would become ${String(parts)}.`
+      }
+      edit={(now) => cutCues(now, strand, ids, cut, newId)}
+      off={all.length === 0}
+      does={`Cut into ${plural(parts, 'cue')}`}
+    >
       {choice}
       <BeforeAfter
         all={all.map(({ cue, parts: made }) => ({
-          key: cue.id,
           before: [plainText(cue.text)],
           after: made.map(({ text }) => plainText(text)),
         }))}
       />
-      <WindowFoot close={close} take={take} off={all.length === 0}>
-        Cut into {plural(parts, 'cue')}
-      </WindowFoot>
-    </div>
+    </EditWindow>
   );
 }

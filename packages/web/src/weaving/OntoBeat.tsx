@@ -1,16 +1,20 @@
 /** Sets words, lines or cues onto beats, bar lines, marks or other instants, after showing where each goes. */
-import { NumberInput, SegmentedControl, Select } from '@mantine/core';
-import { useMemo, useState } from 'react';
-import { evenly, ontoInstants, type Each } from '@cadence/core/programme/edits/ontoInstants.ts';
+import { SegmentedControl, Select } from '@mantine/core';
+import { useCallback, useMemo, useState } from 'react';
+import {
+  evenly,
+  ontoInstants,
+  type Each,
+} from '@cadence/core/programme/edits/cues/ontoInstants.ts';
 import { heardBeats, heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { currentStrand, openNow } from '../desk/store.ts';
-import { WindowFoot } from '../kit/WindowFoot.tsx';
-import classes from '../kit/windows.module.css';
+import { currentStrand } from '../desk/store.ts';
+import { CountInput } from '../kit/CountInput.tsx';
+import { EditWindow } from '../kit/EditWindow.tsx';
+import { PreviewTable } from '../kit/PreviewTable.tsx';
 import { player } from '../playback/player.ts';
 import { INSTANTS, instantsOf, type InstantsOf } from '../desk/instants.ts';
 import { useChosen } from '../kit/useChosen.tsx';
@@ -38,8 +42,6 @@ function timeOf(programme: Programme, ids: readonly Id[]) {
   };
 }
 
-const SHOWN = 200;
-
 export default function OntoBeat({ close }: { close: () => void }) {
   const { programme, ids, choice } = useChosen();
   const { frameRate, startTimecode } = programme.facts;
@@ -49,104 +51,94 @@ export default function OntoBeat({ close }: { close: () => void }) {
   const [each, setEach] = useState<Each>('word');
   const [every, setEvery] = useState(1);
   const [from, setFrom] = useState<'cue' | 'playhead'>('cue');
-  const setting = useMemo(() => {
-    const time = timeOf(programme, ids);
-    const start = from === 'cue' ? time.start : playhead;
-    if (to === 'evenly')
-      return ontoInstants(programme, strand, ids, evenly(programme, ids, start, time.end), {
-        each: 'syllable',
-        every: 1,
-      });
-    const ends = to === 'pieces' ? heardPieces(programme).slice(-1) : [];
-    // What is set on the last piece ends with it.
-    const all = [...instantsOf(programme, to), ...ends.map(({ end }) => end)];
-    const instants = all.filter((at) => at >= start);
-    return ontoInstants(programme, strand, ids, instants, { each, every });
-  }, [programme, strand, ids, to, each, every, from, playhead]);
-  const take = () => {
-    if (openNow().programme === programme) make(setting.edit);
-    close();
-  };
+  const settingIn = useCallback(
+    (now: Programme) => {
+      const time = timeOf(now, ids);
+      const start = from === 'cue' ? time.start : playhead;
+      if (to === 'evenly')
+        return ontoInstants(now, strand, ids, evenly(now, ids, start, time.end), {
+          each: 'syllable',
+          every: 1,
+        });
+      const ends = to === 'pieces' ? heardPieces(now).slice(-1) : [];
+      // What is set on the last piece ends with it.
+      const all = [...instantsOf(now, to), ...ends.map(({ end }) => end)];
+      const instants = all.filter((at) => at >= start);
+      return ontoInstants(now, strand, ids, instants, { each, every });
+    },
+    [strand, ids, to, each, every, from, playhead],
+  );
+  const setting = useMemo(() => settingIn(programme), [settingIn, programme]);
   const count = setting.words.length;
   return (
-    <div className={classes.form}>
-      <div className={classes.choices}>
-        <Select
-          size="xs"
-          w={170}
-          label="Onto"
-          data={TO}
-          value={to}
-          allowDeselect={false}
-          onChange={(value) => setTo((value ?? to) as To)}
-        />
-        {to !== 'evenly' && (
+    <EditWindow
+      close={close}
+      choices={
+        <>
+          <Select
+            size="xs"
+            w={170}
+            label="Onto"
+            data={TO}
+            value={to}
+            allowDeselect={false}
+            onChange={(value) => setTo((value ?? to) as To)}
+          />
+          {to !== 'evenly' && (
+            <>
+              <Select
+                size="xs"
+                w={140}
+                label="Set"
+                data={EACH}
+                value={each}
+                allowDeselect={false}
+                onChange={(value) => setEach((value ?? each) as Each)}
+              />
+              <CountInput
+                w={110}
+                label="Takes so many"
+                min={1}
+                max={64}
+                value={every}
+                set={setEvery}
+              />
+            </>
+          )}
+          <SegmentedControl
+            size="xs"
+            aria-label="From"
+            data={[
+              { value: 'cue', label: 'From the first cue' },
+              { value: 'playhead', label: 'From the playhead' },
+            ]}
+            value={from}
+            onChange={(value) => setFrom(value as 'cue' | 'playhead')}
+          />
+        </>
+      }
+      more={choice}
+      says={
+        count === 0
+          ? (setting.edit.note ?? 'There is nothing to set them on from here.')
+          : `${plural(count, 'word')} would be set${setting.left > 0 ? `; ${plural(setting.left, 'word')} left over` : ''}.`
+      }
+      edit={(now) => settingIn(now).edit}
+      off={setting.edit.changes.length === 0}
+      does={`Set ${plural(count, 'word')}`}
+    >
+      <PreviewTable
+        label="Words and where they go"
+        head={['Word', 'Starts', 'Ends']}
+        all={setting.words}
+        cells={({ text, start, end }) => (
           <>
-            <Select
-              size="xs"
-              w={140}
-              label="Set"
-              data={EACH}
-              value={each}
-              allowDeselect={false}
-              onChange={(value) => setEach((value ?? each) as Each)}
-            />
-            <NumberInput
-              size="xs"
-              w={110}
-              label="Takes so many"
-              min={1}
-              max={64}
-              value={every}
-              onChange={(value) => typeof value === 'number' && value >= 1 && setEvery(value)}
-            />
+            <td>{text}</td>
+            <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
+            <td>{formatTimecode(add(end, startTimecode), frameRate)}</td>
           </>
         )}
-        <SegmentedControl
-          size="xs"
-          aria-label="From"
-          data={[
-            { value: 'cue', label: 'From the first cue' },
-            { value: 'playhead', label: 'From the playhead' },
-          ]}
-          value={from}
-          onChange={(value) => setFrom(value as 'cue' | 'playhead')}
-        />
-      </div>
-      {choice}
-      <p role="status">
-        {count === 0
-          ? (setting.edit.note ?? 'There is nothing to set them on from here.')
-          : `${plural(count, 'word')} would be set${setting.left > 0 ? `; ${plural(setting.left, 'word')} left over` : ''}.`}
-      </p>
-      {count > 0 && (
-        <div className={classes.preview}>
-          <table aria-label="Words and where they go">
-            <thead>
-              <tr>
-                <th>Word</th>
-                <th>Starts</th>
-                <th>Ends</th>
-              </tr>
-            </thead>
-            <tbody>
-              {setting.words.slice(0, SHOWN).map(({ text, start, end }, place) => (
-                <tr key={place}>
-                  <td>{text}</td>
-                  <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
-                  <td>{formatTimecode(add(end, startTimecode), frameRate)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          {count > SHOWN && (
-            <p className={classes.more}>And {plural(count - SHOWN, 'word')} more.</p>
-          )}
-        </div>
-      )}
-      <WindowFoot close={close} take={take} off={setting.edit.changes.length === 0}>
-        Set {plural(count, 'word')}
-      </WindowFoot>
-    </div>
+      />
+    </EditWindow>
   );
 }

@@ -12,8 +12,8 @@ import {
   unwritten,
   type ReportedStretch,
   type ReportedWord,
-} from '@cadence/core/programme/wovenReport.ts';
-import type { WordState } from '@cadence/core/programme/wordState.ts';
+} from '@cadence/core/programme/woven/wovenReport.ts';
+import type { WordState } from '@cadence/core/programme/woven/wordState.ts';
 import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';

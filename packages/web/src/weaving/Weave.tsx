@@ -1,10 +1,10 @@
 /** Weaves the words of cues: what is to be woven, how far it has come, and what was found before it is taken. */
 import { Button, NumberInput, SegmentedControl, Select, Switch } from '@mantine/core';
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
-import { apply } from '@cadence/core/programme/apply.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
-import { cutCues, type Cut } from '@cadence/core/programme/edits/cutCues.ts';
-import { toWeave, weaveCues } from '@cadence/core/programme/edits/weaveCues.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { cutCues, type Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
+import { toWeave, weaveCues } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';

@@ -1,10 +1,10 @@
 /** What weaving found, before it is taken: what is sure, what moves, and the cues that come of it. */
 import { useMemo } from 'react';
-import { apply } from '@cadence/core/programme/apply.ts';
-import { cutInto, type Cut } from '@cadence/core/programme/edits/cutCues.ts';
-import { weaveCues, type Weaving } from '@cadence/core/programme/edits/weaveCues.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
+import { cutInto, type Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
+import { weaveCues, type Weaving } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { reportedWords, shifted } from '@cadence/core/programme/wovenReport.ts';
+import { reportedWords, shifted } from '@cadence/core/programme/woven/wovenReport.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
@@ -12,15 +12,13 @@ import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { plural } from '../kit/format.ts';
 import { currentStrand } from '../desk/store.ts';
-import classes from '../kit/windows.module.css';
+import { PreviewTable } from '../kit/PreviewTable.tsx';
 
 interface ResultProps {
   readonly programme: Programme;
   readonly weaving: Weaving;
   readonly woven: readonly Woven[];
 }
-
-const SHOWN = 100;
 
 export function WeaveResult({ cut, ...found }: ResultProps & { readonly cut: Cut | undefined }) {
   return (
@@ -85,27 +83,17 @@ function Cues({ programme, weaving, woven, cut }: ResultProps & { readonly cut: 
       <p>
         {plural(weaving.cues.length, 'cue')} would become <b>{cues.length}</b>.
       </p>
-      <div className={classes.preview}>
-        <table aria-label="Cues that come of it">
-          <thead>
-            <tr>
-              <th>At</th>
-              <th>Cue</th>
-            </tr>
-          </thead>
-          <tbody>
-            {cues.slice(0, SHOWN).map(({ start, text }, at) => (
-              <tr key={at}>
-                <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
-                <td>{plainText(text)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {cues.length > SHOWN && (
-          <p className={classes.more}>And {plural(cues.length - SHOWN, 'cue')} more.</p>
+      <PreviewTable
+        label="Cues that come of it"
+        head={['At', 'Cue']}
+        all={cues}
+        cells={({ start, text }) => (
+          <>
+            <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
+            <td>{plainText(text)}</td>
+          </>
         )}
-      </div>
+      />
     </>
   );
 }
@@ -115,30 +103,18 @@ function Doubtful({ programme, weaving, woven }: ResultProps) {
   const doubtful = woven.flatMap((each, at) =>
     isDoubtful(each) ? [{ word: weaving.words[at] ?? '', ...each }] : [],
   );
-  if (doubtful.length === 0) return null;
   return (
-    <div className={classes.preview}>
-      <table aria-label="Doubtful words">
-        <thead>
-          <tr>
-            <th>Doubtful</th>
-            <th>At</th>
-            <th>Sure by</th>
-          </tr>
-        </thead>
-        <tbody>
-          {doubtful.slice(0, SHOWN).map(({ word, start, confidence }, at) => (
-            <tr key={at}>
-              <td>{word}</td>
-              <td>{start !== null && formatTimecode(add(start, startTimecode), frameRate)}</td>
-              <td>{Math.round(100 * confidence)} %</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {doubtful.length > SHOWN && (
-        <p className={classes.more}>And {plural(doubtful.length - SHOWN, 'word')} more.</p>
+    <PreviewTable
+      label="Doubtful words"
+      head={['Doubtful', 'At', 'Sure by']}
+      all={doubtful}
+      cells={({ word, start, confidence }) => (
+        <>
+          <td>{word}</td>
+          <td>{start !== null && formatTimecode(add(start, startTimecode), frameRate)}</td>
+          <td>{Math.round(100 * confidence)} %</td>
+        </>
       )}
-    </div>
+    />
   );
 }

@@ -2,11 +2,11 @@
 import { Menu } from '@mantine/core';
 import { IconPin } from '@tabler/icons-react';
 import { useRef } from 'react';
-import { moveSyllable, splitInSyllables } from '@cadence/core/programme/edits/syllables.ts';
-import { pinWord, unpinWords, wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
+import { moveSyllable, splitInSyllables } from '@cadence/core/programme/edits/words/syllables.ts';
+import { pinWord, unpinWords, wordsIn } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import type { Cue, WordTime } from '@cadence/core/programme/programme.ts';
-import { timesOf } from '@cadence/core/programme/reworded.ts';
-import { stateOf } from '@cadence/core/programme/wordState.ts';
+import { timesOf } from '@cadence/core/programme/woven/reworded.ts';
+import { stateOf } from '@cadence/core/programme/woven/wordState.ts';
 import { frameLength } from '@cadence/core/time/frameRate.ts';
 import {
   earlier,

@@ -2,12 +2,12 @@
  * Words that are not sure settle by themselves: around a pin that was just set, and where the text of a woven cue was
  * changed. What is sure or fixed does not move.
  */
-import type { Change, Edit } from '@cadence/core/programme/change.ts';
-import { wordsIn } from '@cadence/core/programme/edits/weaveCues.ts';
-import type { Step } from '@cadence/core/programme/history.ts';
+import type { Change, Edit } from '@cadence/core/programme/record/change.ts';
+import { wordsIn } from '@cadence/core/programme/edits/words/weaveCues.ts';
+import type { Step } from '@cadence/core/programme/record/history.ts';
 import type { Cue, Id, WordTime } from '@cadence/core/programme/programme.ts';
-import { timesOf } from '@cadence/core/programme/reworded.ts';
-import { fixed, stateOf } from '@cadence/core/programme/wordState.ts';
+import { timesOf } from '@cadence/core/programme/woven/reworded.ts';
+import { fixed, stateOf } from '@cadence/core/programme/woven/wordState.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { whenMade } from '../desk/desk.ts';
 import { store } from '../desk/store.ts';

@@ -9,12 +9,12 @@ import {
   weaveCues,
   wordsIn,
   type Stay,
-} from '@cadence/core/programme/edits/weaveCues.ts';
-import { languageOf } from '@cadence/core/programme/edits/proof.ts';
+} from '@cadence/core/programme/edits/words/weaveCues.ts';
+import { languageOf } from '@cadence/core/programme/edits/text/proof.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Material, Programme } from '@cadence/core/programme/programme.ts';
-import { timesOf } from '@cadence/core/programme/reworded.ts';
-import { weaveOrders } from '@cadence/core/programme/weaveOrders.ts';
+import { timesOf } from '@cadence/core/programme/woven/reworded.ts';
+import { weaveOrders } from '@cadence/core/programme/woven/weaveOrders.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import {
   add,

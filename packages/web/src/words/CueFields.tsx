@@ -1,7 +1,11 @@
 /** Who speaks in the cue that is worked on, and what the editor noted on it. */
 import { Autocomplete, TextInput } from '@mantine/core';
 import { useEffect, useState, type Ref } from 'react';
-import { setComment, setSpeaker, speakersIn } from '@cadence/core/programme/edits/emphasise.ts';
+import {
+  setComment,
+  setSpeaker,
+  speakersIn,
+} from '@cadence/core/programme/edits/text/emphasise.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
 import { make } from '../desk/desk.ts';
 import { currentCues, openNow, selectionNow } from '../desk/store.ts';

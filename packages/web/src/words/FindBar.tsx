@@ -2,7 +2,7 @@
 import { ActionIcon, Button, Switch, TextInput, Tooltip } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { replaceText, type Replacement } from '@cadence/core/programme/edits/replaceText.ts';
+import { replaceText, type Replacement } from '@cadence/core/programme/edits/text/replaceText.ts';
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import { replacementFor, type Match, type Search } from '@cadence/core/text/find.ts';

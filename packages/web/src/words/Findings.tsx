@@ -7,7 +7,8 @@ import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { useOpen } from '../desk/store.ts';
 import { FindingMenu } from '../proof/FindingMenu.tsx';
-import { figureOf, mendFinding, mendingOf } from '../proof/mending.ts';
+import { figureOf, mendingOf } from '@cadence/core/check/mending.ts';
+import { mendFinding } from '../proof/mending.ts';
 import classes from './Findings.module.css';
 
 interface Props {

@@ -2,19 +2,19 @@
  * Shows how text would be broken and cues be split to fit the lines of the profile, or the frame at a size, before
  * it is done.
  */
-import { Button, NumberInput, SegmentedControl, Select } from '@mantine/core';
+import { Button, SegmentedControl, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { fitLines, fitted, roomOfProfile } from '@cadence/core/programme/edits/fitLines.ts';
-import { setStyle } from '@cadence/core/programme/edits/reword.ts';
-import { apply } from '@cadence/core/programme/apply.ts';
+import { fitLines, fitted, roomOfProfile } from '@cadence/core/programme/edits/text/fitLines.ts';
+import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { roomOfFrame, sizeToFit } from '@cadence/core/scene/roomOfFrame.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make, newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { currentStrand, openNow } from '../desk/store.ts';
-import { WindowFoot } from '../kit/WindowFoot.tsx';
-import classes from '../kit/windows.module.css';
+import { CountInput } from '../kit/CountInput.tsx';
+import { EditWindow } from '../kit/EditWindow.tsx';
 import { familiesFor } from '../picture/families.ts';
 import { useShelf } from '../picture/useShelf.ts';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
@@ -63,12 +63,10 @@ export default function FitLines({ close }: { close: () => void }) {
       ? `${plural(lines, 'line')} of ${longestLine} characters`
       : `${plural(lines, 'line')} in the frame at ${size} px`;
   /** The edit, with the size and the font that were chosen. */
-  const take = () => {
-    const { programme: now } = openNow();
+  const edit = (now: Programme) => {
     const room = by === 'frame' && shelf ? roomOfFrame(now, shelf, setting) : roomOfProfile(now);
     const fit = fitLines(now, ids, newId, room);
-    make(by === 'frame' ? styled(now, fit, ids, setting) : fit);
-    close();
+    return by === 'frame' ? styled(now, fit, ids, setting) : fit;
   };
   const shrink = (to: number) => {
     make({
@@ -78,74 +76,73 @@ export default function FitLines({ close }: { close: () => void }) {
     close();
   };
   return (
-    <div className={classes.form}>
-      <div className={classes.choices}>
-        <SegmentedControl
-          size="xs"
-          aria-label="Fit to"
-          data={[
-            { value: 'characters', label: 'By characters' },
-            { value: 'frame', label: 'By the frame' },
-          ]}
-          value={by}
-          onChange={(value) => setBy(value as By)}
-        />
-        {by === 'frame' && (
-          <>
-            <Select
-              size="xs"
-              label="Font"
-              searchable
-              allowDeselect={false}
-              data={familiesFor(programme, family)}
-              value={family}
-              onChange={(value) => value !== null && setFamily(value)}
-            />
-            <NumberInput
-              size="xs"
-              w={96}
-              label="Size"
-              suffix=" px"
-              min={8}
-              max={800}
-              allowDecimal={false}
-              value={size}
-              onChange={(value) => typeof value === 'number' && value >= 8 && setSize(value)}
-            />
-          </>
-        )}
-      </div>
-      <p role="status">
-        {found === null
-          ? 'Measuring …'
-          : found.length === 0
-            ? `Every cue fits ${what}.`
-            : `${plural(found.length, 'cue')} ${found.length === 1 ? 'does' : 'do'} not fit ${what}. ${howOf(splits, found.length)}`}
-        {shrunk !== undefined &&
-          found !== null &&
-          ` As the lines stand, the text would have to shrink to ${shrunk} px.`}
-      </p>
+    <EditWindow
+      close={close}
+      choices={
+        <>
+          <SegmentedControl
+            size="xs"
+            aria-label="Fit to"
+            data={[
+              { value: 'characters', label: 'By characters' },
+              { value: 'frame', label: 'By the frame' },
+            ]}
+            value={by}
+            onChange={(value) => setBy(value as By)}
+          />
+          {by === 'frame' && (
+            <>
+              <Select
+                size="xs"
+                label="Font"
+                searchable
+                allowDeselect={false}
+                data={familiesFor(programme, family)}
+                value={family}
+                onChange={(value) => value !== null && setFamily(value)}
+              />
+              <CountInput
+                w={96}
+                label="Size"
+                suffix=" px"
+                min={8}
+                max={800}
+                value={size}
+                set={setSize}
+              />
+            </>
+          )}
+        </>
+      }
+      says={
+        <>
+          {found === null
+            ? 'Measuring …'
+            : found.length === 0
+              ? `Every cue fits ${what}.`
+              : `${plural(found.length, 'cue')} ${found.length === 1 ? 'does' : 'do'} not fit ${what}. ${howOf(splits, found.length)}`}
+          {shrunk !== undefined &&
+            found !== null &&
+            ` As the lines stand, the text would have to shrink to ${shrunk} px.`}
+        </>
+      }
+      edit={edit}
+      off={(found?.length ?? 0) === 0}
+      does={`Fit ${plural(found?.length ?? 0, 'cue')}`}
+      beside={
+        shrunk !== undefined && (
+          <Button onClick={() => shrink(shrunk)}>Shrink to {shrunk} px</Button>
+        )
+      }
+    >
       {choice}
       <BeforeAfter
         all={(found ?? []).map(({ cue, parts }) => ({
-          key: cue.id,
           before: [plainText(cue.text)],
           after: parts.map((part) => plainText(part)),
         }))}
       />
-      <WindowFoot
-        close={close}
-        take={take}
-        off={(found?.length ?? 0) === 0}
-        says={
-          shrunk !== undefined && (
-            <Button onClick={() => shrink(shrunk)}>Shrink to {shrunk} px</Button>
-          )
-        }
-      >
-        Fit {plural(found?.length ?? 0, 'cue')}
-      </WindowFoot>
-    </div>
+    </EditWindow>
   );
 }
 

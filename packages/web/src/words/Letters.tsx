@@ -1,18 +1,16 @@
 /** Capitals and small letters, quotes, dashes, ellipses and figures made proper, each shown before it is done. */
 import { SegmentedControl, Switch } from '@mantine/core';
 import { useEffect, useMemo, useState } from 'react';
-import { languageOf } from '@cadence/core/programme/edits/proof.ts';
-import { retext, type Rewritten } from '@cadence/core/programme/edits/replaceText.ts';
+import { languageOf } from '@cadence/core/programme/edits/text/proof.ts';
+import { retext, type Rewritten } from '@cadence/core/programme/edits/text/replaceText.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { closesSentence, keptIn, recase, type Casing } from '@cadence/core/text/casing.ts';
+import { closesSentence, keptIn, recase, type Casing } from '@cadence/core/text/language/casing.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { withProperMarks, type Proper } from '@cadence/core/text/marks.ts';
+import { withProperMarks, type Proper } from '@cadence/core/text/punctuation.ts';
 import { words } from '@cadence/core/text/words.ts';
-import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { currentCues, openNow } from '../desk/store.ts';
-import { WindowFoot } from '../kit/WindowFoot.tsx';
-import classes from '../kit/windows.module.css';
+import { currentCues } from '../desk/store.ts';
+import { EditWindow } from '../kit/EditWindow.tsx';
 import { proofWorker } from '../proof/proofWorker.ts';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
 import { useChosen } from '../kit/useChosen.tsx';
@@ -83,55 +81,58 @@ export default function Letters({ close }: { close: () => void }) {
       return wanted.has(id) && text !== old ? [{ cue: id, text, old }] : [];
     });
   }, [programme, ids, what, casing, proper, names]);
-  const take = () => {
-    const name = what === 'marks' ? 'Make marks proper' : `Letters: ${casing}`;
-    make(retext(openNow().programme, all, name));
-    close();
-  };
   return (
-    <div className={classes.form}>
-      <div className={classes.choices}>
-        <SegmentedControl
-          size="xs"
-          aria-label="What is changed"
-          data={[
-            { value: 'letters', label: 'Letters' },
-            { value: 'marks', label: 'Marks' },
-          ]}
-          value={what}
-          onChange={(value) => setWhat(value as 'letters' | 'marks')}
-        />
-        {what === 'letters' ? (
+    <EditWindow
+      close={close}
+      choices={
+        <>
           <SegmentedControl
             size="xs"
-            aria-label="Letters"
-            data={[...casings]}
-            value={casing}
-            onChange={(value) => setCasing(value as Chosen)}
+            aria-label="What is changed"
+            data={[
+              { value: 'letters', label: 'Letters' },
+              { value: 'marks', label: 'Marks' },
+            ]}
+            value={what}
+            onChange={(value) => setWhat(value as 'letters' | 'marks')}
           />
-        ) : (
-          marks.map(({ key, label }) => (
-            <Switch
-              key={key}
+          {what === 'letters' ? (
+            <SegmentedControl
               size="xs"
-              label={label}
-              checked={proper[key]}
-              onChange={(event) => setProper({ ...proper, [key]: event.currentTarget.checked })}
+              aria-label="Letters"
+              data={[...casings]}
+              value={casing}
+              onChange={(value) => setCasing(value as Chosen)}
             />
-          ))
-        )}
-      </div>
-      <p role="status">
-        {all.length === 0 ? 'Nothing would change.' : `${plural(all.length, 'cue')} would change.`}
-        {what === 'letters' && ' Abbreviations and names stay as they are written elsewhere.'}
-      </p>
+          ) : (
+            marks.map(({ key, label }) => (
+              <Switch
+                key={key}
+                size="xs"
+                label={label}
+                checked={proper[key]}
+                onChange={(event) => setProper({ ...proper, [key]: event.currentTarget.checked })}
+              />
+            ))
+          )}
+        </>
+      }
+      says={
+        <>
+          {all.length === 0
+            ? 'Nothing would change.'
+            : `${plural(all.length, 'cue')} would change.`}
+          {what === 'letters' && ' Abbreviations and names stay as they are written elsewhere.'}
+        </>
+      }
+      edit={(now) =>
+        retext(now, all, what === 'marks' ? 'Make marks proper' : `Letters: ${casing}`)
+      }
+      off={all.length === 0}
+      does={`Change ${plural(all.length, 'cue')}`}
+    >
       {choice}
-      <BeforeAfter
-        all={all.map(({ cue, text, old }) => ({ key: cue, before: [old], after: [text] }))}
-      />
-      <WindowFoot close={close} take={take} off={all.length === 0}>
-        Change {plural(all.length, 'cue')}
-      </WindowFoot>
-    </div>
+      <BeforeAfter all={all.map(({ text, old }) => ({ before: [old], after: [text] }))} />
+    </EditWindow>
   );
 }

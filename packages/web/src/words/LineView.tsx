@@ -1,6 +1,6 @@
 /** A line of Words: quiet in the list, or the one that is typed on. */
 import { memo, useEffect, useRef, useState } from 'react';
-import type { Edge } from '@cadence/core/programme/edits/trimCue.ts';
+import type { Edge } from '@cadence/core/programme/edits/cues/trimCue.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { ReadingProfile } from '@cadence/core/pace/profile.ts';
 import { readingOf } from '@cadence/core/pace/reading.ts';

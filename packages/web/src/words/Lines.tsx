@@ -10,9 +10,9 @@ import {
   useState,
   type Ref,
 } from 'react';
-import { joinCues } from '@cadence/core/programme/edits/joinCues.ts';
-import { splitCue } from '@cadence/core/programme/edits/splitCue.ts';
-import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
+import { joinCues } from '@cadence/core/programme/edits/cues/joinCues.ts';
+import { splitCue } from '@cadence/core/programme/edits/cues/splitCue.ts';
+import { trimCue, type Edge } from '@cadence/core/programme/edits/cues/trimCue.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make, makeTyped, newId, typing } from '../desk/desk.ts';

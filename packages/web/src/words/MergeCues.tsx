@@ -1,14 +1,12 @@
 /** Shows which cues would become one with those after them, before it is done. */
-import { NumberInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { merged, mergeCues } from '@cadence/core/programme/edits/mergeCues.ts';
+import { merged, mergeCues } from '@cadence/core/programme/edits/cues/mergeCues.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
-import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
-import { currentStrand, openNow } from '../desk/store.ts';
-import { WindowFoot } from '../kit/WindowFoot.tsx';
-import classes from '../kit/windows.module.css';
+import { currentStrand } from '../desk/store.ts';
+import { CountInput } from '../kit/CountInput.tsx';
+import { EditWindow } from '../kit/EditWindow.tsx';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
 import { useChosen } from '../kit/useChosen.tsx';
 
@@ -21,42 +19,37 @@ export default function MergeCues({ close }: { close: () => void }) {
     [programme, strand, gap, ids],
   );
   const before = all.reduce((sum, { cues }) => sum + cues.length, 0);
-  const take = () => {
-    make(mergeCues(openNow().programme, strand, fromSeconds(gap), ids));
-    close();
-  };
   return (
-    <div className={classes.form}>
-      <div className={classes.choices}>
-        <NumberInput
-          size="xs"
+    <EditWindow
+      close={close}
+      choices={
+        <CountInput
           w={170}
           label="Longest pause within a cue"
           suffix=" s"
           min={0}
           max={5}
           step={0.1}
-          decimalScale={2}
           value={gap}
-          onChange={(value) => typeof value === 'number' && setGap(value)}
+          set={setGap}
         />
-      </div>
-      <p role="status">
-        {all.length === 0
+      }
+      says={
+        all.length === 0
           ? 'No cue can be put together with the next: the pauses, the lines or the sentences part them.'
-          : `${plural(before, 'cue')} would become ${all.length}. Sentences that stand long enough are left alone.`}
-      </p>
+          : `${plural(before, 'cue')} would become ${all.length}. Sentences that stand long enough are left alone.`
+      }
+      edit={(now) => mergeCues(now, strand, fromSeconds(gap), ids)}
+      off={all.length === 0}
+      does={`Merge ${plural(before, 'cue')}`}
+    >
       {choice}
       <BeforeAfter
         all={all.map(({ cues, text }) => ({
-          key: cues[0]?.id ?? '',
           before: cues.map((cue) => plainText(cue.text)),
           after: [plainText(text)],
         }))}
       />
-      <WindowFoot close={close} take={take} off={all.length === 0}>
-        Merge {plural(before, 'cue')}
-      </WindowFoot>
-    </div>
+    </EditWindow>
   );
 }

@@ -2,7 +2,7 @@
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { drawWave, lifted } from '../kit/drawWave.ts';
-import { trimCue, type Edge } from '@cadence/core/programme/edits/trimCue.ts';
+import { trimCue, type Edge } from '@cadence/core/programme/edits/cues/trimCue.ts';
 import { materialTime } from '@cadence/core/programme/heard.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { nearestFrame } from '@cadence/core/time/frameRate.ts';

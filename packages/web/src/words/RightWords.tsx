@@ -1,7 +1,7 @@
 /** The words that are right in this programme, one a line. */
 import { Textarea } from '@mantine/core';
 import { useState } from 'react';
-import { setRightWords } from '@cadence/core/programme/edits/proof.ts';
+import { setRightWords } from '@cadence/core/programme/edits/text/proof.ts';
 import { make } from '../desk/desk.ts';
 import { openNow } from '../desk/store.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';

@@ -19,7 +19,7 @@ import {
 } from '@cadence/core/programme/programme.ts';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { countsOf } from '@cadence/core/pace/reading.ts';
-import { countAgain, languageOf, setLanguage } from '@cadence/core/programme/edits/proof.ts';
+import { countAgain, languageOf, setLanguage } from '@cadence/core/programme/edits/text/proof.ts';
 import { isBlank } from '@cadence/core/text/lines.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';

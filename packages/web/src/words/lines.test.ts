@@ -1,4 +1,4 @@
-import { apply } from '@cadence/core/programme/apply.ts';
+import { apply } from '@cadence/core/programme/record/apply.ts';
 import { cuesInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
 import {
   countingIds,

@@ -1,7 +1,7 @@
 /** The lines of Words: the cues, and between them the pieces of speech that have no cue yet. */
-import { addCue } from '@cadence/core/programme/edits/addCue.ts';
-import { setText } from '@cadence/core/programme/edits/reword.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
+import { addCue } from '@cadence/core/programme/edits/cues/addCue.ts';
+import { setText } from '@cadence/core/programme/edits/text/reword.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
 import type { Cue, Id, Piece, Programme } from '@cadence/core/programme/programme.ts';
 import { frameAfter, frameBefore } from '@cadence/core/time/frameRate.ts';
 import { overlap, type Range } from '@cadence/core/time/range.ts';

@@ -1,5 +1,5 @@
 /** Lights the word that is said where it stands in a text of the page, without touching the text. */
-import { saidAt, textOfSaid } from '@cadence/core/programme/saidAt.ts';
+import { saidAt, textOfSaid } from '@cadence/core/programme/woven/saidAt.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { currentStrand, store } from '../desk/store.ts';

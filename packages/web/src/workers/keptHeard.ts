@@ -1,9 +1,9 @@
 /** What was heard in a material, as workers hand it on. */
 import { hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import { findPulse } from '@cadence/core/listen/pulse.ts';
-import { DEFAULT_SPEECH, findPieces } from '@cadence/core/listen/speech.ts';
-import type { Change } from '@cadence/core/programme/change.ts';
-import { keepFound } from '@cadence/core/programme/edits/keepFound.ts';
+import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import { DEFAULT_SPEECH, findPieces } from '@cadence/core/listen/speech/speech.ts';
+import type { Change } from '@cadence/core/programme/record/change.ts';
+import { keepFound } from '@cadence/core/programme/edits/found/keepFound.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 

@@ -1,10 +1,10 @@
 /** Works on what was heard, which for hours of sound takes longer than a screen frame. */
 import { expose, transfer } from 'comlink';
 import { unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import { findPulse, type FoundPulse } from '@cadence/core/listen/pulse.ts';
-import type { PulseEvidence } from '@cadence/core/listen/pulseEvidence.ts';
-import { findPieces, type SpeechSettings } from '@cadence/core/listen/speech.ts';
-import type { SpeechEvidence } from '@cadence/core/listen/speechEvidence.ts';
+import { findPulse, type FoundPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import type { PulseEvidence } from '@cadence/core/listen/pulse/pulseEvidence.ts';
+import { findPieces, type SpeechSettings } from '@cadence/core/listen/speech/speech.ts';
+import type { SpeechEvidence } from '@cadence/core/listen/speech/speechEvidence.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import { memoryOf } from './keptHeard.ts';
 

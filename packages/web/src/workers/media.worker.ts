@@ -15,7 +15,7 @@ import {
 import type { ListenHelper } from '@cadence/core/listen/helper.ts';
 import { packHeard, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { Listener } from '@cadence/core/listen/listening.ts';
-import { PEAKS_A_SECOND } from '@cadence/core/listen/peaks.ts';
+import { PEAKS_A_SECOND } from '@cadence/core/listen/signal/peaks.ts';
 import { ANALYSES } from '@cadence/core/listen/loweredListener.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';

@@ -5,11 +5,16 @@ import { measured } from '@cadence/core/check/findings.ts';
 import { proofread } from '@cadence/core/check/proofread.ts';
 import { sheetSlips, type SheetSlip } from '@cadence/core/check/sheetSlips.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
-import { languageOf } from '@cadence/core/programme/edits/proof.ts';
+import { languageOf } from '@cadence/core/programme/edits/text/proof.ts';
 import type { Cue, Id, Language, Programme } from '@cadence/core/programme/programme.ts';
 import { findIn, type Match, type Search } from '@cadence/core/text/find.ts';
-import { readSheet } from '@cadence/core/text/sheet.ts';
-import { namesAmong, rightWords, spellerFrom, type Speller } from '@cadence/core/text/spelling.ts';
+import { readSheet } from '@cadence/core/text/sheet/sheet.ts';
+import {
+  namesAmong,
+  rightWords,
+  spellerFrom,
+  type Speller,
+} from '@cadence/core/text/language/spelling.ts';
 
 const files = { 'en-GB': 'british', 'en-US': 'american' } as const;
 const spellers = new Map<Language, Promise<Speller>>();

@@ -1,7 +1,7 @@
 /** Decodes short stretches of a sound for hearing it under the hand. */
 import { expose, transfer } from 'comlink';
 import { AudioSampleSink, Input, UrlSource, type InputAudioTrack } from 'mediabunny';
-import { mix } from '@cadence/core/listen/mix.ts';
+import { mix } from '@cadence/core/listen/signal/mix.ts';
 import type { Stretch } from '@cadence/core/listen/grains.ts';
 import { containers } from './containers.ts';
 

@@ -1,5 +1,5 @@
 /** How paragraphs and letters of a DOCX are set by its styles (ECMA-376, part 1, 17.7), as far as a sheet asks. */
-import type { Stand } from '../../text/sheet.ts';
+import type { Stand } from '../../text/sheet/sheet.ts';
 import { readXml, type XmlElement } from '../xml.ts';
 
 /** What is set by a style, or by a paragraph itself. */

@@ -1,7 +1,7 @@
 /** Reading Markdown (CommonMark with tables) as a sheet, by the parser `markdown-it`. */
 import MarkdownIt from 'markdown-it';
 import { Unreadable } from '../captions.ts';
-import { separatorIn } from '../../text/separator.ts';
+import { separatorIn } from '../../text/sheet/separator.ts';
 import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/spanStyles.ts';
 

@@ -1,6 +1,6 @@
 /** The tempo map of a Standard MIDI File (RP-001): when beats fall and where bars begin. */
 import { parseMidi, type MidiData } from 'midi-file';
-import { BEATS_A_BAR, METRES, type Metre } from '../../listen/metre.ts';
+import { BEATS_A_BAR, METRES, type Metre } from '../../listen/pulse/metre.ts';
 import { linesOf } from '../../text/lines.ts';
 import { fromSeconds } from '../../time/ticks.ts';
 import { Unreadable, type Caption, type CaptionWord } from '../captions.ts';

@@ -5,7 +5,7 @@
  */
 import type { SpanStyle } from '../../text/lines.ts';
 import { Unreadable, type Warning } from '../captions.ts';
-import type { Stand } from '../../text/sheet.ts';
+import type { Stand } from '../../text/sheet/sheet.ts';
 import { blocksOf, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/spanStyles.ts';
 import { laidParagraphs, type SetParagraph } from '../sheet/setParagraphs.ts';

@@ -1,6 +1,6 @@
 /** The blocks of a sheet, such as credits, however the file that holds them is written. */
 import { linesOf, type Line } from '../../text/lines.ts';
-import { sheetLines } from '../../text/sheetLines.ts';
+import { sheetLines } from '../../text/sheet/sheetLines.ts';
 import type { Warning } from '../captions.ts';
 import type { LaidParagraph } from './setParagraphs.ts';
 

@@ -1,6 +1,6 @@
 /** The text of a sheet from a file of any kind that words come in. */
 import { plainText } from '../../text/lines.ts';
-import { readSheet } from '../../text/sheet.ts';
+import { readSheet } from '../../text/sheet/sheet.ts';
 import { Unreadable, type Warning } from '../captions.ts';
 import { decodeText } from '../decodeText.ts';
 import { readFile, recogniseFile, type FileKind } from '../readFile.ts';

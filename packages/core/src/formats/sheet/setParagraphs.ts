@@ -1,6 +1,6 @@
 /** Paragraphs as a word processor sets them, by the sizes of their letters and where they stand. */
-import type { Measure, Stand } from '../../text/sheet.ts';
-import type { Paragraph } from '../../text/sheetLines.ts';
+import type { Measure, Stand } from '../../text/sheet/sheet.ts';
+import type { Paragraph } from '../../text/sheet/sheetLines.ts';
 import type { Warning } from '../captions.ts';
 
 /** A paragraph, and how it differs from most others in a way that a roll has too. */

@@ -1,31 +1,38 @@
 /** Edits of every kind from plain numbers, for property tests. */
 import { add, ticks, type Ticks } from '../../time/ticks.ts';
-import type { Edit } from '../change.ts';
+import type { Edit } from '../record/change.ts';
 import { cuesInOrder } from '../order.ts';
 import { linesOf } from '../../text/lines.ts';
 import { rewrite } from '../manuscript.ts';
 import type { Programme } from '../programme.ts';
-import { broughtAlong } from '../broughtAlong.ts';
+import { broughtAlong } from '../woven/broughtAlong.ts';
 import { wholeSound } from '../heard.ts';
 import { at25, sampleMaterial } from '../samples.ts';
-import { addCue } from './addCue.ts';
-import { closeGaps } from './closeGaps.ts';
-import { joinCues } from './joinCues.ts';
-import { moveCues } from './moveCues.ts';
-import { moveSeam } from './moveSeam.ts';
-import { acceptHits, addHit, removeHits } from './hits.ts';
-import { addMarks, moveMarks, removeMarks } from './marks.ts';
-import { addPiece, cuesFromPieces, trimPiece } from './pieces.ts';
-import { doublePulse, halvePulse, moveBeat, redrawBeats, setFirstBar, shiftBars } from './pulse.ts';
-import { deleteCues, setStyle, setText } from './reword.ts';
-import { startsToNearest } from './snapEdges.ts';
-import { ontoInstants } from './ontoInstants.ts';
-import { splitCue } from './splitCue.ts';
-import { addStrand, cuesToStrand, removeStrand } from './strands.ts';
-import { stretchCues } from './stretchCues.ts';
-import { tapCues } from './tapped.ts';
-import { trimCue } from './trimCue.ts';
-import { trimToVoice } from './trimToVoice.ts';
+import { addCue } from './cues/addCue.ts';
+import { closeGaps } from './cues/closeGaps.ts';
+import { joinCues } from './cues/joinCues.ts';
+import { moveCues } from './cues/moveCues.ts';
+import { moveSeam } from './cues/moveSeam.ts';
+import { acceptHits, addHit, removeHits } from './found/hits.ts';
+import { addMarks, moveMarks, removeMarks } from './found/marks.ts';
+import { addPiece, cuesFromPieces, trimPiece } from './found/pieces.ts';
+import {
+  doublePulse,
+  halvePulse,
+  moveBeat,
+  redrawBeats,
+  setFirstBar,
+  shiftBars,
+} from './found/pulse.ts';
+import { deleteCues, setStyle, setText } from './text/reword.ts';
+import { startsToNearest } from './cues/snapEdges.ts';
+import { ontoInstants } from './cues/ontoInstants.ts';
+import { splitCue } from './cues/splitCue.ts';
+import { addStrand, cuesToStrand, removeStrand } from './programme/strands.ts';
+import { stretchCues } from './cues/stretchCues.ts';
+import { tapCues } from './words/tapped.ts';
+import { trimCue } from './cues/trimCue.ts';
+import { trimToVoice } from './cues/trimToVoice.ts';
 
 /** Any edit, with arguments taken from a few whole numbers, so that it can hit and miss. */
 export function anyEdit(

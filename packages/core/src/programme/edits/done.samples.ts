@@ -1,8 +1,8 @@
 /** What the tests of edits share: sounds to work on, and doing an edit with its taking back tried too. */
 import { nearestFrame } from '../../time/frameRate.ts';
 import { fromSeconds } from '../../time/ticks.ts';
-import { apply } from '../apply.ts';
-import { invert, type Edit } from '../change.ts';
+import { apply } from '../record/apply.ts';
+import { invert, type Edit } from '../record/change.ts';
 import type { Beat, Cue, Material, Programme } from '../programme.ts';
 import { programmeWithCues, sampleMaterial } from '../samples.ts';
 

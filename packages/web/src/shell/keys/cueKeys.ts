@@ -1,7 +1,6 @@
 /** The keys that work on cues, and on whatever else is in hand. */
 import { acceptDoubtful, nextDoubtful, playDoubtful } from '../../weaving/weaving.ts';
-import { act } from '../../desk/cueActions.ts';
-import { hold, pickedNow } from '../../desk/handActions.ts';
+import { act, hold, pickedNow } from '../../desk/actions.ts';
 import { say } from '../../desk/say.ts';
 import { store } from '../../desk/store.ts';
 import { showWindow } from '../../desk/windows.ts';

@@ -1,7 +1,6 @@
 /** The keys of marks, taps and the pulse. */
 import { tapping } from '../../timing/tapping.ts';
-import { act } from '../../desk/cueActions.ts';
-import { hold } from '../../desk/handActions.ts';
+import { act, hold } from '../../desk/actions.ts';
 import { showWindow } from '../../desk/windows.ts';
 import { inGroup, type Key } from './key.ts';
 

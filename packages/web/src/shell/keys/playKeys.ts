@@ -1,6 +1,5 @@
 /** The keys that play, and go from one time to another. */
-import { act } from '../../desk/cueActions.ts';
-import { hold } from '../../desk/handActions.ts';
+import { act, hold } from '../../desk/actions.ts';
 import { inGroup, inHand, type Key } from './key.ts';
 
 export const PLAY_KEYS: readonly Key[] = [

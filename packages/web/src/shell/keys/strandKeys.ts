@@ -1,6 +1,6 @@
 /** The keys of strands, and of what travels on them. */
-import { strands } from '../../strands/strandActions.ts';
-import type { travel as TravelActionsNow } from '../../travel/travelActions.ts';
+import { strands } from '../../desk/actions.ts';
+import type { travel as TravelActionsNow } from '../../travel/travel.ts';
 import { showWindow } from '../../desk/windows.ts';
 import { inGroup, isIn, type Key } from './key.ts';
 
@@ -8,8 +8,7 @@ type TravelActions = typeof TravelActionsNow;
 
 /** What Travel does is loaded with it. */
 const inTravel = (run: (travel: TravelActions) => void) => () => {
-  if (isIn('travel'))
-    void import('../../travel/travelActions.ts').then(({ travel }) => run(travel));
+  if (isIn('travel')) void import('../../travel/travel.ts').then(({ travel }) => run(travel));
 };
 
 export const STRAND_KEYS: readonly Key[] = [

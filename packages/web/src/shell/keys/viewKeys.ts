@@ -1,5 +1,5 @@
 /** The keys of what is seen, and of the programme as a whole. */
-import { act } from '../../desk/cueActions.ts';
+import { act } from '../../desk/actions.ts';
 import { inGroup, type Key } from './key.ts';
 
 export const VIEW_KEYS: readonly Key[] = [

@@ -23,8 +23,8 @@ import {
   type DecorationSet,
 } from '@codemirror/view';
 import type { Id } from '@cadence/core/programme/programme.ts';
-import { LONGEST_SHEET } from '@cadence/core/programme/limits.ts';
-import { act } from '../../desk/cueActions.ts';
+import { LONGEST_SHEET } from '@cadence/core/programme/record/limits.ts';
+import { act } from '../../desk/actions.ts';
 import { draft, makeTyped, redo, typing, undo } from '../../desk/desk.ts';
 import { beforeLeaving } from '../../sync/leaving.ts';
 import { say } from '../../desk/say.ts';
@@ -32,7 +32,7 @@ import { TimeMarker } from '../../kit/timeMarker.ts';
 import { openNow, store } from '../../desk/store.ts';
 import { preparePassage } from '../../picture/studio.ts';
 import { measureWay } from '../now.ts';
-import { travel } from '../travelActions.ts';
+import { travel } from '../travel.ts';
 import { completing } from './completing.ts';
 import { setSeparator, sheetMarks, understood } from './sheetMarks.ts';
 

@@ -8,7 +8,7 @@ import {
   type ViewUpdate,
 } from '@codemirror/view';
 import { sheetOf } from '@cadence/core/scene/travelling.ts';
-import type { ReadSheet } from '@cadence/core/text/sheet.ts';
+import type { ReadSheet } from '@cadence/core/text/sheet/sheet.ts';
 
 /** What the editor chose for parting roles from names; null where it is guessed. */
 export const setSeparator = StateEffect.define<string | null>();

@@ -18,14 +18,14 @@ import {
   emphasise,
   type Emphasis,
   type TextPlace,
-} from '@cadence/core/programme/edits/emphasise.ts';
-import type { Edit } from '@cadence/core/programme/change.ts';
+} from '@cadence/core/programme/edits/text/emphasise.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { rewrite } from '@cadence/core/programme/manuscript.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
-import { act } from '../../desk/cueActions.ts';
+import { act } from '../../desk/actions.ts';
 import { make, makeTyped, newId, redo, typing, undo } from '../../desk/desk.ts';
 import { beforeLeaving } from '../../sync/leaving.ts';
 import { currentStrand, openNow, store } from '../../desk/store.ts';

@@ -1,0 +1,43 @@
+/** What one press does about a finding. */
+import { fitLines } from '../programme/edits/text/fitLines.ts';
+import { replaceText } from '../programme/edits/text/replaceText.ts';
+import { setStyle, setText } from '../programme/edits/text/reword.ts';
+import type { Id, Programme } from '../programme/programme.ts';
+import type { Edit } from '../programme/record/change.ts';
+import type { Finding } from './finding.ts';
+
+/** Mended by breaking the lines of the cue anew. */
+const BROKEN: ReadonlySet<Finding['kind']> = new Set(['long line', 'too many lines']);
+
+/** What mending a finding is called on a button; undefined where no way to mend it is known. */
+export function mendingOf({ kind, mend, font }: Finding): string | undefined {
+  if (font !== undefined) return `Set in ${font}`;
+  return mend !== undefined || BROKEN.has(kind) ? 'Mend it' : undefined;
+}
+
+/** The edit that mends a finding; it has no change, and a note, where that cannot be done. */
+export function mend(programme: Programme, finding: Finding, newId: () => Id): Edit {
+  const { kind, cue, font, mend: text } = finding;
+  const name = `Mend: ${kind}`;
+  if (font !== undefined) return { ...setStyle(programme, [cue], { family: font }), name };
+  if (!BROKEN.has(kind))
+    return text === undefined ? { name, changes: [] } : { ...setText(programme, cue, text), name };
+  const { changes, note } = fitLines(programme, [cue], newId);
+  const why =
+    changes.length === 0 ? 'One of its words is wider than a line and cannot be broken.' : note;
+  return { name, changes, ...(why !== undefined && { note: why }) };
+}
+
+/** The edit that puts another word in the place of a finding; none where the finding has no place in the text. */
+export const writeInstead = (programme: Programme, { cue, place }: Finding, by: string): Edit => {
+  const name = `Write “${by}”`;
+  return place ? replaceText(programme, [{ cue, ...place, by }], name) : { name, changes: [] };
+};
+
+/** The figure of a finding with its unit and the limit: "23.5 characters a second, limit 17". */
+export function figureOf({ figure, limit, unit = '' }: Finding): string {
+  if (figure === undefined) return '';
+  // Units are kept in the plural; one of something is said as one.
+  const said = figure === 1 ? unit.replace(/s$/, '') : unit;
+  return `${figure} ${said}${limit ? `, limit ${limit}` : ''}`;
+}

@@ -1,0 +1,264 @@
+/**
+ * Correcting the pulse of a material: its beats and bars.
+ *
+ * Every edit here takes times of the material. Bars are counted from a beat that begins one; a bar that is
+ * not full before the next fixed bar line stays short.
+ */
+import { BEATS_A_BAR, type Metre } from '../../../listen/pulse/metre.ts';
+import { contains, type Range } from '../../../time/range.ts';
+import { add, fromSeconds, later, subtract, ticks, ZERO, type Ticks } from '../../../time/ticks.ts';
+import { create, remove, update, type Change, type Edit } from '../../record/change.ts';
+import { beatsInOrder } from '../../order.ts';
+import type { Beat, Id, Programme } from '../../programme.ts';
+
+/** A beat that is not in the programme yet. */
+export type NewBeat = Pick<Beat, 'at' | 'bar'>;
+
+/** The metre of the last bar that begins at or before a beat, or of the first there is. */
+export function metreAt(beats: readonly Beat[], at: Ticks): Metre {
+  let found: Metre | null = null;
+  for (const beat of beats) {
+    if (beat.at > at && found) break;
+    if (beat.bar) found = beat.bar;
+  }
+  return found ?? '4/4';
+}
+
+/** Beats of a material that were just found. */
+export const newBeats = (material: Id, found: readonly NewBeat[], newId: () => Id): Change[] =>
+  found.map(({ at, bar }) => create('beat', { id: newId(), material, at, bar, fixed: false }));
+
+/** Puts the pulse just found in the place of what was there, but for what the editor fixed. */
+export function setPulse(
+  programme: Programme,
+  material: Id,
+  found: readonly NewBeat[],
+  newId: () => Id,
+): Edit {
+  const old = beatsInOrder(programme, material);
+  const fixed = old.filter((beat) => beat.fixed);
+  const spans = spansOf(fixed);
+  return {
+    name: 'Find the pulse',
+    changes: [
+      ...old.filter((beat) => !beat.fixed).map((beat) => remove('beat', beat)),
+      ...newBeats(
+        material,
+        found.filter(({ at }) => !spans.some((span) => at > span.start && at < span.end)),
+        newId,
+      ),
+    ],
+  };
+}
+
+/** Stretches from the first to the last of fixed beats that follow each other within three seconds, widened. */
+function spansOf(fixed: readonly Beat[]): Range[] {
+  const within = fromSeconds(3);
+  const edge = fromSeconds(0.15);
+  const spans: { start: Ticks; end: Ticks }[] = [];
+  for (const { at } of fixed) {
+    const last = spans.at(-1);
+    if (last && at - last.end < within) last.end = add(at, edge);
+    else spans.push({ start: subtract(at, edge), end: add(at, edge) });
+  }
+  return spans;
+}
+
+/** What every edit of a whole pulse comes to: other beats in the place of these. */
+function replaced(
+  name: string,
+  old: readonly Beat[],
+  next: readonly (NewBeat & { readonly old?: Beat })[],
+  material: Id,
+  newId: () => Id,
+): Edit {
+  const kept = new Set(next.map((beat) => beat.old?.id));
+  const changes: Change[] = [
+    ...old.filter((beat) => !kept.has(beat.id)).map((beat) => remove('beat', beat)),
+    ...next.flatMap(({ at, bar, old: from }) =>
+      from
+        ? update('beat', from, { at, bar })
+        : [create('beat', { id: newId(), material, at, bar, fixed: false })],
+    ),
+  ];
+  return { name, changes };
+}
+
+/** Beats with their bars counted anew from the one at `first`, both ways. */
+function counted<T extends NewBeat>(beats: readonly T[], first: number, metre: Metre): T[] {
+  const length = BEATS_A_BAR[metre];
+  return beats.map((beat, at) => ({
+    ...beat,
+    bar: (((at - first) % length) + length) % length === 0 ? metre : null,
+  }));
+}
+
+/** Half as many beats: of each two, the one that is in step with the bar lines stays. */
+export function halvePulse(programme: Programme, material: Id): Edit {
+  const old = beatsInOrder(programme, material);
+  const first = Math.max(0, firstBar(old));
+  const kept = old.flatMap((beat, at) =>
+    (at - first) % 2 === 0 ? [{ at: beat.at, bar: null, old: beat, first: at === first }] : [],
+  );
+  const from = kept.findIndex((beat) => beat.first);
+  const bars = counted(kept, Math.max(0, from), metreAt(old, ZERO));
+  return replaced('Halve the beats', old, bars, material, () => '');
+}
+
+/** Twice as many beats: one is put in the middle of each two. */
+export function doublePulse(programme: Programme, material: Id, newId: () => Id): Edit {
+  const old = beatsInOrder(programme, material);
+  const first = Math.max(0, firstBar(old));
+  const next = old.flatMap((beat, at) => {
+    const after = old[at + 1];
+    const own = { at: beat.at, bar: null as Metre | null, old: beat };
+    return after ? [own, { at: ticks((beat.at + after.at) / 2), bar: null }] : [own];
+  });
+  const bars = counted<NewBeat & { readonly old?: Beat }>(next, 2 * first, metreAt(old, ZERO));
+  return replaced('Double the beats', old, bars, material, newId);
+}
+
+/** The bar lines go on to the next beat, or back to the one before. */
+export function shiftBars(programme: Programme, material: Id, by: 1 | -1): Edit {
+  const beats = beatsInOrder(programme, material);
+  return {
+    name: by > 0 ? 'Bars a beat later' : 'Bars a beat earlier',
+    changes: beats.flatMap((beat, at) =>
+      update('beat', beat, { bar: beats[at - by]?.bar ?? null }),
+    ),
+  };
+}
+
+/** Every beat goes on by half the distance to the next one: where the off-beats were taken for beats. */
+export function shiftHalfBeat(programme: Programme, material: Id): Edit {
+  const beats = beatsInOrder(programme, material);
+  return {
+    name: 'Shift by half a beat',
+    changes: beats.flatMap((beat, at) => {
+      const [from, to] = [beats[at] as Beat, beats[at + 1] ?? beat];
+      const before = beats[at - 1] ?? beat;
+      const half = to === beat ? (beat.at - before.at) / 2 : (to.at - from.at) / 2;
+      return update('beat', beat, { at: ticks(beat.at + half) });
+    }),
+  };
+}
+
+const firstBar = (beats: readonly Beat[]): number => beats.findIndex((beat) => beat.bar !== null);
+
+/** Counts the bars anew in another metre, from the first bar line there is. */
+export function setMetre(programme: Programme, material: Id, metre: Metre): Edit {
+  const beats = beatsInOrder(programme, material);
+  const bars = counted(beats, Math.max(0, firstBar(beats)), metre);
+  return {
+    name: `Metre ${metre}`,
+    changes: beats.flatMap((beat, at) => update('beat', beat, { bar: bars[at]?.bar ?? null })),
+  };
+}
+
+/** A bar begins with this beat, and all others are counted from it. */
+export function setFirstBar(programme: Programme, id: Id): Edit {
+  const name = 'Set the first bar';
+  const beat = programme.beats[id];
+  if (!beat) return { name, changes: [] };
+  const beats = beatsInOrder(programme, beat.material);
+  const place = beats.findIndex((each) => each.id === id);
+  const bars = counted(beats, place, metreAt(beats, beat.at));
+  return {
+    name,
+    changes: beats.flatMap((each, at) => update('beat', each, { bar: bars[at]?.bar ?? null })),
+  };
+}
+
+/** Two beats are never nearer than this. */
+const NEAREST = fromSeconds(0.05);
+
+/**
+ * Moves a beat and fixes it there. The beats between it and the next fixed one on either side are spread
+ * as they were; where no beat is fixed on a side, those on that side move along.
+ */
+export function moveBeat(programme: Programme, id: Id, to: Ticks): Edit {
+  const name = 'Move a beat';
+  const beat = programme.beats[id];
+  if (!beat) return { name, changes: [] };
+  const beats = beatsInOrder(programme, beat.material);
+  const place = beats.findIndex((each) => each.id === id);
+  let [low, high] = [place - 1, place + 1];
+  while (low >= 0 && !beats[low]?.fixed) low--;
+  while (high < beats.length && !beats[high]?.fixed) high++;
+  const [before, after] = [beats[low], beats[high]];
+  const least = before ? add(before.at, (NEAREST * (place - low)) as Ticks) : ZERO;
+  const most = after ? subtract(after.at, (NEAREST * (high - place)) as Ticks) : Infinity;
+  const at = Math.max(least, Math.min(most, to)) as Ticks;
+  const settled = (each: Beat, anchor: Beat | undefined): Ticks => {
+    if (!anchor) return later(ticks(each.at + at - beat.at), ZERO);
+    return ticks(anchor.at + ((each.at - anchor.at) * (at - anchor.at)) / (beat.at - anchor.at));
+  };
+  return {
+    name,
+    changes: beats.flatMap((each, index) => {
+      if (index === place) return update('beat', beat, { at, fixed: true });
+      if (index <= low || index >= high) return [];
+      return update('beat', each, { at: settled(each, index < place ? before : after) });
+    }),
+    ...(at !== to && { note: 'Stopped at a fixed beat.' }),
+  };
+}
+
+/** Fixes the beats of a stretch where they are, or sets them free. */
+export function fixBeats(programme: Programme, material: Id, range: Range, fixed: boolean): Edit {
+  const beats = beatsInOrder(programme, material).filter(({ at }) => contains(range, at));
+  return {
+    name: fixed ? 'Fix the beats' : 'Set the beats free',
+    changes: beats.flatMap((beat) => update('beat', beat, { fixed })),
+  };
+}
+
+/** Takes beats away; the others stay as they are. */
+export function removeBeats(programme: Programme, ids: readonly Id[]): Edit {
+  const beats = ids.map((id) => programme.beats[id]).filter((beat) => beat !== undefined);
+  return {
+    name: beats.length === 1 ? 'Delete a beat' : 'Delete beats',
+    changes: beats.map((beat) => remove('beat', beat)),
+  };
+}
+
+/**
+ * Draws a stretch of the pulse anew: these beats, fixed, in the place of those from the first to the last.
+ *
+ * Bars go on from the bar line before the stretch; the beats after it keep theirs.
+ */
+export function redrawBeats(
+  programme: Programme,
+  material: Id,
+  times: readonly Ticks[],
+  newId: () => Id,
+): Edit {
+  const name = 'Draw the pulse anew';
+  const sorted = [...times].sort((a, b) => a - b);
+  const [first, last] = [sorted[0], sorted.at(-1)];
+  if (first === undefined || last === undefined) return { name, changes: [] };
+  const old = beatsInOrder(programme, material);
+  const steps = sorted.slice(1).map((at, index) => subtract(at, sorted[index] as Ticks));
+  const half = ticks(Math.min(...steps, fromSeconds(0.5)) / 2);
+  const gone = old.filter(({ at }) => at > first - half && at < last + half);
+  const before = old.filter(({ at }) => at <= first - half);
+  const metre = metreAt(old, first);
+  const lastBar = before.findLastIndex((beat) => beat.bar !== null);
+  const since = lastBar < 0 ? 0 : before.length - lastBar;
+  const length = BEATS_A_BAR[metre];
+  return {
+    name,
+    changes: [
+      ...gone.map((beat) => remove('beat', beat)),
+      ...sorted.map((at, index) =>
+        create('beat', {
+          id: newId(),
+          material,
+          at,
+          bar: (since + index) % length === 0 ? metre : null,
+          fixed: true,
+        }),
+      ),
+    ],
+  };
+}

@@ -1,0 +1,50 @@
+/** Edits of what cues say and how they look, and taking cues away. */
+import { retype } from '../../../text/lines.ts';
+import { remove, update, type Edit } from '../../record/change.ts';
+import type { Cue, Id, Programme, TextStyle } from '../../programme.ts';
+import { reworded } from '../../woven/reworded.ts';
+
+const many = (count: number, one: string, more: string): string =>
+  count === 1 ? one : more.replace('#', String(count));
+
+const pick = (programme: Programme, ids: readonly Id[]): Cue[] =>
+  ids.map((id) => programme.cues[id]).filter((cue) => cue !== undefined);
+
+/** Gives a cue new text; what stayed of the old keeps its italics and colours. */
+export function setText(programme: Programme, id: Id, text: string): Edit {
+  const cue = programme.cues[id];
+  const becomes = cue && retype(cue.text, text.replace(/\r\n?/g, '\n'));
+  return { name: 'Edit text', changes: becomes ? update('cue', cue, reworded(cue, becomes)) : [] };
+}
+
+/** Sets parts of the style of cues; a part set to undefined goes back to the strand's. */
+export function setStyle(
+  programme: Programme,
+  ids: readonly Id[],
+  part: { readonly [K in keyof TextStyle]?: TextStyle[K] | undefined },
+): Edit {
+  const cues = pick(programme, ids);
+  const restyle = (cue: Cue): Partial<TextStyle> =>
+    Object.fromEntries(
+      Object.entries({ ...cue.style, ...part }).filter(([, value]) => value !== undefined),
+    );
+  return {
+    name: many(cues.length, 'Style a cue', 'Style # cues'),
+    changes: cues.flatMap((cue) => update('cue', cue, { style: restyle(cue) })),
+  };
+}
+
+/** Sets parts of a strand's style, for every cue on it that does not differ. */
+export function setStrandStyle(programme: Programme, id: Id, part: Partial<TextStyle>): Edit {
+  const strand = programme.strands[id];
+  const becomes = strand && { style: { ...strand.style, ...part } };
+  return { name: 'Style a strand', changes: becomes ? update('strand', strand, becomes) : [] };
+}
+
+export function deleteCues(programme: Programme, ids: readonly Id[]): Edit {
+  const cues = pick(programme, ids);
+  return {
+    name: many(cues.length, 'Delete a cue', 'Delete # cues'),
+    changes: cues.map((cue) => remove('cue', cue)),
+  };
+}

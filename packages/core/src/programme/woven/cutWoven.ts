@@ -1,0 +1,101 @@
+/** A script whose words have their times, cut into cues that can be read: at pauses, by sense, to fit. */
+import type { Limits } from '../../text/breakLines.ts';
+import { languageOfText } from '../../text/language/languageOfText.ts';
+import { plainText, slice, type Line } from '../../text/lines.ts';
+import { words as wordsOf } from '../../text/words.ts';
+import type { Range } from '../../time/range.ts';
+import { fromSeconds, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
+import type { Woven } from '../../weave/weaver.ts';
+import { inParts, fitsAsItStands } from '../edits/text/fitLines.ts';
+import type { WordTime } from '../programme.ts';
+import { spreadWords } from './spreadWords.ts';
+
+/** A pause that parts cues even within a sentence. */
+const PAUSE = fromSeconds(0.6);
+
+export interface CutCue extends Range {
+  readonly text: readonly Line[];
+  readonly words: readonly WordTime[];
+}
+
+export interface Cutting {
+  readonly limits: Limits;
+  /** Whether paragraphs are lines that stay as they are, such as those of a lyric. */
+  readonly whole?: boolean;
+}
+
+/**
+ * The cues of a script in order, none over another, each from its first word to its last.
+ *
+ * @param paragraphs  of the script
+ * @param woven       of each of its words, in order
+ */
+export function cutWoven(
+  paragraphs: readonly (readonly Line[])[],
+  woven: readonly Woven[],
+  { limits: given, whole = false }: Cutting,
+): CutCue[] {
+  const limits = {
+    ...given,
+    language: given.language ?? languageOfText(paragraphs.map(plainText).join('\n')),
+  };
+  let at = 0;
+  const texts = paragraphs.flatMap((text) => {
+    const own = woven.slice(at, (at += wordsOf(plainText(text)).length));
+    if (whole) return [text];
+    return atPauses(text, own).flatMap((part) =>
+      fitsAsItStands(part, limits) ? [part] : inParts(part, limits),
+    );
+  });
+  at = 0;
+  const timed = texts.map((text) => {
+    const words = wordsOf(plainText(text)).map((word) => word.text);
+    const times = woven.slice(at, (at += words.length));
+    return { text, words, times };
+  });
+  let free = ZERO;
+  return timed.map(({ text, words, times }, place) => {
+    const starts = times.flatMap(({ start }) => (start === null ? [] : [start]));
+    const ends = times.flatMap(({ end }) => (end === null ? [] : [end]));
+    const [first, last] = [starts[0], ends.at(-1)];
+    if (first === undefined || last === undefined) {
+      // Nothing of it was said: it stands in what is free before the next, as long as that is.
+      const next = nextStart(timed.slice(place + 1).flatMap((each) => each.times));
+      const range = { start: free, end: later(free, next ?? free) };
+      free = range.end;
+      return { ...range, text, words: spreadWords(words, range) };
+    }
+    const start = later(first, free);
+    const end = later(last, start);
+    free = end;
+    return { start, end, text, words: wordTimes(words, times) };
+  });
+}
+
+const nextStart = (times: readonly Woven[]): Ticks | null =>
+  times.find(({ start }) => start !== null)?.start ?? null;
+
+/** The times of the words that were said. */
+export const wordTimes = (words: readonly string[], times: readonly Woven[]): WordTime[] =>
+  words.flatMap((text, at) => {
+    const { start = null, end = null, source = 'woven', confidence = 0 } = times[at] ?? {};
+    return start === null || end === null ? [] : [{ text, start, end, source, confidence }];
+  });
+
+/** A paragraph parted where long pauses are. */
+function atPauses(text: readonly Line[], woven: readonly Woven[]): (readonly Line[])[] {
+  const plain = plainText(text);
+  const parts: (readonly Line[])[] = [];
+  let [from, to, spoken] = [0, 0, null as Ticks | null];
+  wordsOf(plain).forEach((word, at) => {
+    const { start = null, end = null } = woven[at] ?? {};
+    if (start !== null && spoken !== null && subtract(start, spoken) >= PAUSE) {
+      parts.push(slice(text, from, to));
+      from = word.from;
+    }
+    to = word.to;
+    spoken = end ?? spoken;
+  });
+  parts.push(slice(text, from, plain.length));
+  return parts.length > 1 ? parts : [text];
+}

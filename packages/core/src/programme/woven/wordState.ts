@@ -1,0 +1,17 @@
+/** How the time of a word is known. */
+import { SURE } from '../../weave/confidence.ts';
+import type { WordTime } from '../programme.ts';
+
+/** How it is known, or why there is none: it was not heard, or never woven. */
+export type WordState = 'sure' | 'doubtful' | 'pinned' | 'spread' | 'not heard' | 'not woven';
+
+/** Whether an editor fixed this time: no computation moves it. */
+export const fixed = ({ source }: WordTime): boolean => source === 'pinned' || source === 'tapped';
+
+/** @param woven  whether any word of its cue has a time */
+export function stateOf(time: WordTime | undefined, woven = true): WordState {
+  if (!time) return woven ? 'not heard' : 'not woven';
+  if (fixed(time)) return 'pinned';
+  if (time.source !== 'woven') return 'spread';
+  return (time.confidence ?? 1) < SURE ? 'doubtful' : 'sure';
+}

@@ -1,0 +1,107 @@
+/** Makes marks from beats, pieces of speech or hits. */
+import { NumberInput, Radio, Switch } from '@mantine/core';
+import { useState } from 'react';
+import { addMarks, type MarkAt } from '@cadence/core/programme/edits/found/marks.ts';
+import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { contains } from '@cadence/core/time/range.ts';
+import { make, newId } from '../../desk/desk.ts';
+import { plural } from '../../kit/format.ts';
+import { pickedStretch } from '../../desk/actions.ts';
+import { openNow, useShown } from '../../desk/store.ts';
+import { WindowFoot } from '../../kit/WindowFoot.tsx';
+import classes from '../../kit/windows.module.css';
+
+const SOURCES = {
+  beats: 'Every beat',
+  second: 'Every second beat',
+  bars: 'Every bar line',
+  some: 'The first beat of every few bars',
+  starts: 'The start of every piece of speech',
+  ends: 'The end of every piece of speech',
+  hits: 'Every hit',
+} as const;
+type Source = keyof typeof SOURCES;
+
+function marksFrom(programme: Programme, source: Source, bars: number): MarkAt[] {
+  const beats = heardBeats(programme);
+  const lines = beats.filter(({ bar }) => bar !== null);
+  const first = beats.findIndex(({ bar }) => bar !== null);
+  switch (source) {
+    case 'beats':
+      return beats.map(({ at }) => ({ at, purpose: 'beat' }));
+    case 'second':
+      return beats
+        .filter((_, at) => (at - Math.max(0, first)) % 2 === 0)
+        .map(({ at }) => ({ at, purpose: 'beat' }));
+    case 'bars':
+      return lines.map(({ at }, place) => ({ at, purpose: 'bar', name: String(place + 1) }));
+    case 'some':
+      return lines.flatMap(({ at }, place) =>
+        place % bars === 0 ? [{ at, purpose: 'bar' as const, name: String(place + 1) }] : [],
+      );
+    case 'starts':
+      return heardPieces(programme).map(({ start }) => ({ at: start, purpose: 'speech' }));
+    case 'ends':
+      return heardPieces(programme).map(({ end }) => ({ at: end, purpose: 'speech' }));
+    case 'hits':
+      return heardHits(programme).map(({ start }) => ({ at: start, purpose: 'hit' }));
+  }
+}
+
+export default function MakeMarks({ close }: { close: () => void }) {
+  const programme = useShown((shown) => shown);
+  const [source, setSource] = useState<Source>('bars');
+  const [bars, setBars] = useState(4);
+  const [inside, setInside] = useState(false);
+  const [stretch] = useState(pickedStretch);
+  const marks = marksFrom(programme, source, bars).filter(
+    ({ at }) => !inside || !stretch || contains(stretch, at),
+  );
+  return (
+    <form
+      className={classes.form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        make(addMarks(openNow().programme, marks, newId));
+        close();
+      }}
+    >
+      <Radio.Group
+        label="Put a mark on"
+        value={source}
+        onChange={(value) => setSource(value as Source)}
+      >
+        {Object.entries(SOURCES).map(([value, label]) => (
+          <Radio key={value} value={value} label={label} mt={7} size="xs" />
+        ))}
+      </Radio.Group>
+      {source === 'some' && (
+        <NumberInput
+          size="xs"
+          w={160}
+          label="Bars from one to the next"
+          min={1}
+          max={64}
+          value={bars}
+          onChange={(value) => typeof value === 'number' && value >= 1 && setBars(value)}
+        />
+      )}
+      {stretch && (
+        <Switch
+          size="xs"
+          label="Only in the picked stretch"
+          checked={inside}
+          onChange={(event) => setInside(event.currentTarget.checked)}
+        />
+      )}
+      <WindowFoot
+        close={close}
+        off={marks.length === 0}
+        says={marks.length === 0 && 'There is nothing of this kind in the programme.'}
+      >
+        Make {plural(marks.length, 'mark')}
+      </WindowFoot>
+    </form>
+  );
+}

@@ -1,0 +1,101 @@
+/** Pulls the starts of all cues to beats, bar lines or marks, after showing what would move. */
+import { SegmentedControl } from '@mantine/core';
+import { useCallback, useMemo, useState } from 'react';
+import { startsToNearest, wordsToNearest } from '@cadence/core/programme/edits/cues/snapEdges.ts';
+import { heardBeats } from '@cadence/core/programme/heard.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { countFrames, frames } from '@cadence/core/time/frameRate.ts';
+import { add, subtract } from '@cadence/core/time/ticks.ts';
+import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { plural } from '../../kit/format.ts';
+import { currentCues, currentStrand, useShown } from '../../desk/store.ts';
+import { CountInput } from '../../kit/CountInput.tsx';
+import { EditWindow } from '../../kit/EditWindow.tsx';
+import { PreviewTable } from '../../kit/PreviewTable.tsx';
+import { INSTANTS, instantsOf, type InstantsOf } from '../../desk/instants.ts';
+
+export default function PullStarts({ close }: { close: () => void }) {
+  const programme = useShown((shown) => shown);
+  const { frameRate, startTimecode } = programme.facts;
+  const [to, setTo] = useState<InstantsOf>(heardBeats(programme).length > 0 ? 'beats' : 'marks');
+  const [of, setOf] = useState<'cues' | 'words'>('cues');
+  const [reach, setReach] = useState(5);
+  const pullsIn = useCallback(
+    (now: Programme) => {
+      const instants = instantsOf(now, to);
+      const within = frames(reach, now.facts.frameRate);
+      const ids = currentCues(now).map(({ id }) => id);
+      return of === 'words'
+        ? wordsToNearest(now, ids, instants, within)
+        : startsToNearest(now, currentStrand(now), instants, within);
+    },
+    [to, of, reach],
+  );
+  const pulls = useMemo(() => pullsIn(programme), [pullsIn, programme]);
+  const what = of === 'words' ? 'word' : 'start';
+  const timed = currentCues(programme).some(({ words }) => words.length > 0);
+  return (
+    <EditWindow
+      close={close}
+      choices={
+        <>
+          <SegmentedControl
+            aria-label="To what"
+            data={[...INSTANTS]}
+            value={to}
+            onChange={(value) => setTo(value as InstantsOf)}
+          />
+          <CountInput
+            w={170}
+            label="At most so far, frames"
+            min={1}
+            max={250}
+            value={reach}
+            set={setReach}
+          />
+        </>
+      }
+      more={
+        <SegmentedControl
+          size="xs"
+          aria-label="Whose starts"
+          data={[
+            { value: 'cues', label: 'Starts of cues' },
+            { value: 'words', label: 'Starts of words' },
+          ]}
+          value={of}
+          onChange={(value) => setOf(value as 'cues' | 'words')}
+        />
+      }
+      says={
+        of === 'words' && !timed
+          ? 'No word has its time yet. Weave them first, with Z.'
+          : `${plural(pulls.pulls.length, what)} would move; ${plural(pulls.tooFar, of === 'words' ? 'word' : 'cue')} too far from any.`
+      }
+      edit={(now) => pullsIn(now).edit}
+      off={pulls.pulls.length === 0}
+      does={`Pull ${plural(pulls.pulls.length, what)}`}
+    >
+      <PreviewTable
+        head={[of === 'words' ? 'Word' : 'Cue', 'Starts', 'Moves']}
+        all={pulls.pulls}
+        cells={(pull) => {
+          const by = countFrames(subtract(pull.to, pull.from), frameRate);
+          return (
+            <>
+              <td>
+                {(pull.word ?? plainText(programme.cues[pull.cue]?.text ?? [])) || '(no text yet)'}
+              </td>
+              <td>{formatTimecode(add(pull.from, startTimecode), frameRate)}</td>
+              <td>
+                {by > 0 ? '+' : '−'}
+                {plural(Math.abs(by), 'frame')}
+              </td>
+            </>
+          );
+        }}
+      />
+    </EditWindow>
+  );
+}
