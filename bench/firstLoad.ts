@@ -22,7 +22,7 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu'],
 });
 try {
-  for (const place of ['', 'material', 'words', 'timing', 'handover']) {
+  for (const place of ['', 'material', 'words', 'timing', 'travel', 'handover']) {
     const page = await browser.newPage();
     const bodies: Promise<number>[] = [];
     page.on('response', (response) => {

@@ -1,23 +1,15 @@
 /** The formats of captions, which are read and written. */
 import type { FrameRate } from '../time/frameRate.ts';
 import type { Ticks } from '../time/ticks.ts';
-import type { Caption, Captions, Lost, Target, OnProgress, Written } from './captions.ts';
+import type { Captions, OnProgress } from './captions.ts';
 import { readCsv } from './csv/read.ts';
-import { writeCsv } from './csv/write.ts';
 import { readLrc } from './lrc/read.ts';
-import { writeLrc } from './lrc/write.ts';
-import { writeMarkdown } from './markdown/write.ts';
 import { CAPTION_FORMATS, type FormatName } from './names.ts';
-import { writeOtio } from './otio/write.ts';
 import { readSrt } from './srt/read.ts';
-import { writeSrt } from './srt/write.ts';
 import { readStl } from './stl/read.ts';
-import { writeStl } from './stl/write.ts';
-import { writeText } from './text/write.ts';
 import { readTtml } from './ttml/read.ts';
-import { writeTtml } from './ttml/write.ts';
 import { readVtt } from './vtt/read.ts';
-import { writeVtt } from './vtt/write.ts';
+import { WRITERS, type WriteCaptions } from './writers.ts';
 
 export interface Clock {
   /** Of timecodes and of times in frames, where the file does not say it. */
@@ -28,18 +20,13 @@ export interface Clock {
   readonly onProgress?: OnProgress;
 }
 
-export interface WrittenFile {
-  readonly content: string | Uint8Array;
-  readonly lost: readonly Lost[];
-}
-
 export interface Format {
   readonly name: FormatName;
   readonly title: string;
   readonly mediaType: string;
   /** Reads captions, from text or bytes; undefined where a format's captions are not read back. */
   readonly read?: ReadText | ReadBytes;
-  write(captions: readonly Caption[], target: Target): WrittenFile;
+  readonly write: WriteCaptions;
 }
 
 export interface ReadText {
@@ -52,53 +39,25 @@ export interface ReadBytes {
 }
 
 const text = (captions: ReadText['captions']): ReadText => ({ from: 'text', captions });
-const asFile =
-  (write: (captions: readonly Caption[], target: Target) => Written): Format['write'] =>
-  (captions, target) => {
-    const { text: content, lost } = write(captions, target);
-    return { content, lost };
-  };
-
-/** How each format is read, where it is, and written. */
-const ways: Readonly<Record<FormatName, Pick<Format, 'read' | 'write'>>> = {
-  srt: {
-    read: text((source, { onProgress }) => readSrt(source, onProgress)),
-    write: asFile(writeSrt),
-  },
-  vtt: {
-    read: text((source, { onProgress }) => readVtt(source, onProgress)),
-    write: asFile(writeVtt),
-  },
-  ttml: {
-    read: text((source, { frameRate, onProgress }) =>
-      readTtml(source, frameRate && frameRate.num / frameRate.den, onProgress),
-    ),
-    write: asFile(writeTtml),
-  },
+/** How each format is read, where it is. */
+const READERS: Readonly<Partial<Record<FormatName, ReadText | ReadBytes>>> = {
+  srt: text((source, { onProgress }) => readSrt(source, onProgress)),
+  vtt: text((source, { onProgress }) => readVtt(source, onProgress)),
+  ttml: text((source, { frameRate, onProgress }) =>
+    readTtml(source, frameRate && frameRate.num / frameRate.den, onProgress),
+  ),
   stl: {
-    read: {
-      from: 'bytes',
-      captions: (bytes, { start, onProgress }) => readStl(bytes, start, onProgress),
-    },
-    write: (captions, target) => {
-      const { bytes: content, lost } = writeStl(captions, target);
-      return { content, lost };
-    },
+    from: 'bytes',
+    captions: (bytes, { start, onProgress }) => readStl(bytes, start, onProgress),
   },
-  lrc: { read: text(readLrc), write: asFile(writeLrc) },
-  csv: {
-    read: text((source, { frameRate }) => readCsv(source, frameRate)),
-    write: asFile(writeCsv),
-  },
-  otio: { write: asFile(writeOtio) },
-  txt: { write: asFile(writeText) },
-  md: { write: asFile(writeMarkdown) },
+  lrc: text(readLrc),
+  csv: text((source, { frameRate }) => readCsv(source, frameRate)),
 };
 
-export const FORMATS: readonly Format[] = CAPTION_FORMATS.map((format) => ({
-  ...format,
-  ...ways[format.name],
-}));
+export const FORMATS: readonly Format[] = CAPTION_FORMATS.map((format) => {
+  const read = READERS[format.name];
+  return { ...format, write: WRITERS[format.name], ...(read && { read }) };
+});
 
 /** Other names that files of a format have. */
 const ALSO: Readonly<Record<string, Format['name']>> = {

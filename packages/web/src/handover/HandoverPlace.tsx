@@ -2,8 +2,7 @@
 import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { IconAlertTriangle, IconCheck, IconCircleX } from '@tabler/icons-react';
-import { Suspense, useEffect, useRef, useState } from 'react';
-import { lazyPart } from '../kit/loadWithRetry.ts';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -17,11 +16,10 @@ import { PictureView } from '../picture/PictureView.tsx';
 import { FindingMenu } from '../proof/FindingMenu.tsx';
 import { figureOf, mendingOf } from '@cadence/core/check/mending.ts';
 import { mendFinding } from '../proof/mending.ts';
+import { SpeedChart } from '../proof/SpeedChart.tsx';
 import { useFindings } from '../proof/useFindings.ts';
 import { Write } from './Write.tsx';
 import classes from './HandoverPlace.module.css';
-
-const SpeedChart = lazyPart(() => import('../proof/SpeedChart.tsx'));
 
 const NONE: readonly Finding[] = [];
 
@@ -155,15 +153,13 @@ export default function HandoverPlace() {
         <div className={classes.below}>
           <div className={classes.chart}>
             <h3>Characters a second, along the programme</h3>
-            <Suspense fallback={null}>
-              <SpeedChart
-                pick={(id) => {
-                  dispatch(selected([id]));
-                  const cue = cues[id];
-                  if (cue) player.seek(cue.start);
-                }}
-              />
-            </Suspense>
+            <SpeedChart
+              pick={(id) => {
+                dispatch(selected([id]));
+                const cue = cues[id];
+                if (cue) player.seek(cue.start);
+              }}
+            />
           </div>
           <div className={classes.picture}>
             <PictureView />

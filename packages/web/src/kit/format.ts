@@ -41,3 +41,13 @@ export function formatWhen(at: number, now = Date.now()): string {
   const sameDay = new Date(at).toDateString() === new Date(now).toDateString();
   return (sameDay ? hourMinute : day).format(at);
 }
+
+/**
+ * Round numbers along an axis from 0 to at least `top`: steps of 1, 2 or 5 times a power of ten, at most `most` of them.
+ */
+export function roundTicks(top: number, most: number): number[] {
+  const least = Math.max(top, Number.MIN_VALUE) / most;
+  const power = 10 ** Math.floor(Math.log10(least));
+  const step = ([1, 2, 5].find((times) => times * power >= least) ?? 10) * power;
+  return Array.from({ length: Math.ceil(top / step) + 1 }, (_, at) => at * step);
+}

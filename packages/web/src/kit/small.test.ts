@@ -6,6 +6,7 @@ import {
   formatLevel,
   formatWhen,
   plural,
+  roundTicks,
 } from '../kit/format.ts';
 import { nameOfStroke } from '../kit/keyStrokes.ts';
 
@@ -65,5 +66,16 @@ describe('figures', () => {
     const noon = new Date(2026, 10, 25, 12, 0).getTime();
     expect(formatWhen(noon, noon + 3_600_000)).toBe('12:00');
     expect(formatWhen(noon, noon + 3 * 86_400_000)).toBe('25 Nov');
+  });
+});
+
+describe('ticks of an axis', () => {
+  it.each([
+    [23, 5, [0, 5, 10, 15, 20, 25]],
+    [10, 5, [0, 2, 4, 6, 8, 10]],
+    [104, 5, [0, 50, 100, 150]],
+    [0.9, 5, [0, 0.2, 0.4, 0.6, 0.8, 1]],
+  ])('up to %d are round', (top, most, ticks) => {
+    expect(roundTicks(top, most).map((tick) => Math.round(tick * 1000) / 1000)).toEqual(ticks);
   });
 });

@@ -37,6 +37,7 @@ import {
 import { looked, selected } from '../desk/view.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { player } from '../playback/player.ts';
+import { SpeedChart } from '../proof/SpeedChart.tsx';
 import { useFindings } from '../proof/useFindings.ts';
 import { showWindow } from '../desk/windows.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
@@ -50,7 +51,6 @@ import type { Place } from './manuscript/editor.ts';
 import type { ManuscriptHandle } from './manuscript/ManuscriptView.tsx';
 import classes from './WordsPlace.module.css';
 
-const SpeedChart = lazyPart(() => import('../proof/SpeedChart.tsx'));
 const ManuscriptView = lazyPart(() => import('./manuscript/ManuscriptView.tsx'));
 
 const languages: Readonly<Record<Language, string>> = {
@@ -203,16 +203,14 @@ export default function WordsPlace() {
           {below === 'findings' ? (
             <Findings findings={findings} go={go} />
           ) : (
-            <Suspense fallback={<div className={classes.chart} />}>
-              <SpeedChart
-                pick={(id) => {
-                  const cue = openNow().programme.cues[id];
-                  if (!cue) return;
-                  dispatch(selected([id]));
-                  player.play(cue);
-                }}
-              />
-            </Suspense>
+            <SpeedChart
+              pick={(id) => {
+                const cue = openNow().programme.cues[id];
+                if (!cue) return;
+                dispatch(selected([id]));
+                player.play(cue);
+              }}
+            />
           )}
         </section>
       </aside>

@@ -1,9 +1,10 @@
 /** Reads files of words, and works out what they would change, away from the page. */
 import { expose } from 'comlink';
 import type { Caption } from '@cadence/core/formats/captions.ts';
-import { FORMATS, type Format, type WrittenFile } from '@cadence/core/formats/formats.ts';
 import type { FeedItem } from '@cadence/core/formats/feed/read.ts';
 import type { SheetFile } from '@cadence/core/formats/sheet/fromFile.ts';
+import type { FormatName } from '@cadence/core/formats/names.ts';
+import { WRITERS, type WrittenFile } from '@cadence/core/formats/writers.ts';
 import type { FileKind, ReadFile } from '@cadence/core/formats/readFile.ts';
 import type { Lost, Target, Warning } from '@cadence/core/formats/captions.ts';
 import type { Choice, Contents, Plan } from '@cadence/core/programme/bringing.ts';
@@ -40,6 +41,7 @@ const MOST_COMPARED = 400;
 
 /** What reads is loaded with the first file: writing, in Handover, does without. */
 const reading = () => import('@cadence/core/formats/readFile.ts');
+const formats = () => import('@cadence/core/formats/formats.ts');
 const bringing = () => import('@cadence/core/programme/bringing.ts');
 
 /** Files that were read and wait for what the editor chooses, by the name of their window. */
@@ -119,20 +121,20 @@ function inParts(edit: Edit): Pick<Planned, 'name' | 'parts' | 'note'> {
 
 /** What each format could not hold of captions. */
 const losses = (captions: readonly Caption[], target: Target): Record<string, readonly Lost[]> =>
-  Object.fromEntries(FORMATS.map(({ name, write }) => [name, write(captions, target).lost]));
+  Object.fromEntries(
+    Object.entries(WRITERS).map(([name, write]) => [name, write(captions, target).lost]),
+  );
 
 /** A file of captions; and whether, read again, its words are those that were written. */
 async function write(
-  name: Format['name'],
+  name: FormatName,
   captions: readonly Caption[],
   target: Target,
 ): Promise<WrittenFile & { equal: boolean | null }> {
-  const format = FORMATS.find((each) => each.name === name);
-  if (!format) throw new Error(`Nothing is written as ${name}.`);
-  const { content, lost } = format.write(captions, target);
-  if (!format.read) return { content, lost, equal: null };
+  const { content, lost } = WRITERS[name](captions, target);
+  const [{ readFile }, { formatNamed }] = await Promise.all([reading(), formats()]);
+  if (!formatNamed(name)?.read) return { content, lost, equal: null };
   const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
-  const { readFile } = await reading();
   const back = await readFile(bytes, `read.${name}`, {
     as: name,
     frameRate: target.frameRate,
