@@ -81,7 +81,7 @@ test('the fast one in the chart leads to its line', async ({ page, programme }) 
   const chart = page.getByRole('img', { name: /cue by cue; 1 over the limit of 20/ });
   const box = await chart.boundingBox();
   if (!box) throw new Error('The chart is not to be seen.');
-  await page.mouse.click(box.x + 30 + ((box.width - 36) * 6.5) / 20, box.y + box.height - 20);
+  await page.mouse.click(box.x + (box.width * 6.5) / 20, box.y + box.height - 8);
   await expect(page.getByRole('textbox', { name: /^Text at/ })).toHaveValue(
     'then the gulls complaining about the winch.',
   );

@@ -28,7 +28,7 @@ import { OVER_BLACK, OverSelect } from '../picture/OverSelect.tsx';
 import { player } from '../playback/player.ts';
 import { strands } from '../desk/actions.ts';
 import { passageNow } from './now.ts';
-import classes from './Travel.module.css';
+import classes from './Cards.module.css';
 
 type By = 'reading' | 'shares' | 'beats' | 'bars' | 'marks';
 

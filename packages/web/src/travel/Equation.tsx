@@ -13,7 +13,7 @@ import { parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { keepDraft } from '../desk/desk.ts';
 import { formatSpeed } from './figures.ts';
 import { travel } from './travel.ts';
-import classes from './Travel.module.css';
+import classes from './Equation.module.css';
 
 interface Props {
   readonly facts: Facts;

@@ -18,7 +18,7 @@ import { plural } from '../kit/format.ts';
 import { shelf } from '../picture/studio.ts';
 import { formatSpeed } from './figures.ts';
 import { travel } from './travel.ts';
-import classes from './Travel.module.css';
+import classes from './Fit.module.css';
 
 interface Props {
   readonly facts: Facts;

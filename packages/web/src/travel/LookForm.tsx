@@ -22,7 +22,7 @@ import { useShown } from '../desk/store.ts';
 import { familiesFor } from '../picture/families.ts';
 import { CRAWL_FIELDS, ROLL_FIELDS, type Field, type Fields } from './lookFields.ts';
 import { travel } from './travel.ts';
-import classes from './Travel.module.css';
+import classes from './LookForm.module.css';
 
 type Values = RollLook & CrawlLook & Journey;
 type Name = keyof Values;

@@ -6,7 +6,7 @@ import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Facts } from '@cadence/core/programme/programme.ts';
 import { whenIdle } from '../sync/idle.ts';
 import { shelf } from '../picture/studio.ts';
-import classes from './Travel.module.css';
+import classes from './TravelPlace.module.css';
 
 type Found = Pick<Finding, 'message' | 'figure' | 'unit'>;
 

@@ -18,7 +18,7 @@ import { player } from '../playback/player.ts';
 import { TimeField } from '../kit/TimeField.tsx';
 import { measureWay } from './now.ts';
 import { travel } from './travel.ts';
-import classes from './Travel.module.css';
+import classes from './Placing.module.css';
 
 const place = (placing: Place): void => travel.change(travel.place(placing));
 

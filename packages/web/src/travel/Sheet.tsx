@@ -17,21 +17,24 @@ import {
   IconTextIncrease,
 } from '@tabler/icons-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import type { Id } from '@cadence/core/programme/programme.ts';
 import { laidCrawl, laidRoll, sheetOf } from '@cadence/core/scene/travelling.ts';
 import type { ReadSheet } from '@cadence/core/text/sheet/sheet.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { plural } from '../kit/format.ts';
-import { say } from '../desk/say.ts';
+import { loadWithRetry } from '../kit/loadWithRetry.ts';
+import { messageOf, say } from '../desk/say.ts';
 import { openNow, useShown } from '../desk/store.ts';
 import { shelf } from '../picture/studio.ts';
 import { player } from '../playback/player.ts';
 import { bringInSheet } from './bringInSheet.ts';
 import { formatClock } from './figures.ts';
 import { Slips, useSlips } from './Slips.tsx';
-import { SheetEditor } from './sheet/SheetEditor.ts';
+import type { SheetAsks, SheetEditor } from './sheet/SheetEditor.ts';
 import { timeComeTo, type Coming } from './strip/coming.ts';
 import { travel } from './travel.ts';
-import classes from './Travel.module.css';
+import classes from './Sheet.module.css';
+import place from './TravelPlace.module.css';
 
 /** How far a passage has come when a line begins to be in sight, is in the middle, and is gone. */
 interface InSight {
@@ -109,9 +112,9 @@ export function Sheet({ coming, placed }: Props) {
     }
   }, []);
 
+  const [written, setWritten] = useState<Id | null>(null);
   useEffect(() => {
-    if (!parent.current) return;
-    const made = new SheetEditor(parent.current, passage.id, {
+    const asks: SheetAsks = {
       timeOf: (line) => {
         const { whole: now, lines: at } = latest.current;
         const come = at.get(line);
@@ -129,19 +132,30 @@ export function Sheet({ coming, placed }: Props) {
       },
       pictures: () => latest.current.pictures,
       play,
-    });
-    editor.current = made;
-    // What is empty is written on first.
-    if (openNow().programme.passages[passage.id]?.sheet === '') made.focus();
+    };
+    let stale = false;
+    // The place stands before the editor of its text is fetched.
+    loadWithRetry(() => import('./sheet/SheetEditor.ts')).then(
+      (part) => {
+        if (stale || !parent.current) return;
+        const made = new part.SheetEditor(parent.current, passage.id, asks);
+        editor.current = made;
+        setWritten(passage.id);
+        // What is empty is written on first.
+        if (openNow().programme.passages[passage.id]?.sheet === '') made.focus();
+      },
+      (error: unknown) => say.problem(`The sheet cannot be written on: ${messageOf(error)}`),
+    );
     return () => {
-      made.close();
+      stale = true;
+      editor.current?.close();
       editor.current = null;
     };
   }, [passage.id, play]);
-  useEffect(() => editor.current?.retime(), [lines]);
+  useEffect(() => editor.current?.retime(), [lines, written]);
 
   const slips = useSlips(passage);
-  useEffect(() => editor.current?.underline(slips), [slips]);
+  useEffect(() => editor.current?.underline(slips), [slips, written]);
   const read = sheetOf(passage);
   const crawl = passage.kind === 'crawl';
   const items = crawl ? laidCrawl(passage, facts.frame, shelf).items.length : 0;
@@ -168,7 +182,7 @@ export function Sheet({ coming, placed }: Props) {
   );
   return (
     <>
-      <div className={classes.head}>
+      <div className={place.head}>
         <div className={classes.called}>
           <Title key={passage.id} title={passage.title} />
           <span className="quiet">{countOf(passage.kind, read, items)}</span>
@@ -241,7 +255,9 @@ export function Sheet({ coming, placed }: Props) {
           editor.current?.toggleComment(),
         )}
       </div>
-      <div ref={parent} className={classes.sheet} />
+      <div ref={parent} className={classes.sheet}>
+        {written !== passage.id && <pre className={classes.coming}>{passage.sheet}</pre>}
+      </div>
       <Foot passage={passage} read={read}>
         <Slips
           slips={slips}
@@ -321,7 +337,7 @@ function Foot({
       )}
       <span className="spring" />
       {notUnderstood.length > 0 && (
-        <span className={classes.unknown}>{plural(notUnderstood.length, 'mark')} not known</span>
+        <span className={place.unknown}>{plural(notUnderstood.length, 'mark')} not known</span>
       )}
       {children}
     </div>

@@ -8,7 +8,8 @@ import { make } from '../desk/desk.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, useOpen } from '../desk/store.ts';
 import { proofWorker } from '../proof/proofWorker.ts';
-import classes from './Travel.module.css';
+import classes from './Slips.module.css';
+import list from './SortedList.module.css';
 
 /** The slips in the sheet of a passage as it is kept, found when it rests. */
 export function useSlips({ sheet, separator = null }: Passage): readonly SheetSlip[] {
@@ -52,7 +53,7 @@ export function Slips({ slips, go, mend }: Props) {
         </Button>
       </Popover.Target>
       <Popover.Dropdown p={0}>
-        <ul className={classes.sorted} aria-label="Things to look at">
+        <ul className={list.sorted} aria-label="Things to look at">
           {slips.slice(0, 100).map((slip, at) => (
             <li key={`${slip.line} ${slip.kind} ${at}`}>
               <span className={classes.says}>{slip.message}</span>

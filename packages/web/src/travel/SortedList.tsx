@@ -18,7 +18,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { IconGripVertical } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
-import classes from './Travel.module.css';
+import classes from './SortedList.module.css';
 
 export interface SortedRow {
   readonly id: string;

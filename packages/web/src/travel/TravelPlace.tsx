@@ -25,7 +25,7 @@ import { CrawlStrip } from './strip/CrawlStrip.tsx';
 import { RollStrip } from './strip/RollStrip.tsx';
 import type { Coming } from './strip/coming.ts';
 import { travel } from './travel.ts';
-import classes from './Travel.module.css';
+import classes from './TravelPlace.module.css';
 
 export default function TravelPlace() {
   const facts = useShown((programme) => programme.facts);

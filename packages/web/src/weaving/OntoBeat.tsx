@@ -1,16 +1,21 @@
 /** Sets words, lines or cues onto beats, bar lines, marks or other instants, after showing where each goes. */
 import { SegmentedControl, Select } from '@mantine/core';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import {
   evenly,
   ontoInstants,
   type Each,
+  type Setting,
 } from '@cadence/core/programme/edits/cues/ontoInstants.ts';
+import { languageOfStrand } from '@cadence/core/programme/languageOfStrand.ts';
+import { syllablesFor, type Syllables } from '@cadence/core/text/language/syllables.ts';
 import { heardBeats, heardPieces } from '@cadence/core/programme/heard.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { messageOf, say } from '../desk/say.ts';
 import { plural } from '../kit/format.ts';
+import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { currentStrand } from '../desk/store.ts';
 import { CountInput } from '../kit/CountInput.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
@@ -42,6 +47,24 @@ function timeOf(programme: Programme, ids: readonly Id[]) {
   };
 }
 
+const NOTHING_YET: Setting = { edit: { name: '', changes: [] }, words: [], left: 0 };
+
+/** What parts the words of a strand; undefined until it is loaded. */
+function useSyllables(programme: Programme, strand: Id): Syllables | undefined {
+  const [found, setFound] = useState<Syllables>();
+  useEffect(() => {
+    let stale = false;
+    loadWithRetry(() => syllablesFor(languageOfStrand(programme, strand))).then(
+      (syllables) => !stale && setFound(() => syllables),
+      (error: unknown) => say.problem(`Words cannot be parted: ${messageOf(error)}`),
+    );
+    return () => {
+      stale = true;
+    };
+  }, [programme, strand]);
+  return found;
+}
+
 export default function OntoBeat({ close }: { close: () => void }) {
   const { programme, ids, choice } = useChosen();
   const { frameRate, startTimecode } = programme.facts;
@@ -51,22 +74,25 @@ export default function OntoBeat({ close }: { close: () => void }) {
   const [each, setEach] = useState<Each>('word');
   const [every, setEvery] = useState(1);
   const [from, setFrom] = useState<'cue' | 'playhead'>('cue');
+  const syllables = useSyllables(programme, strand);
   const settingIn = useCallback(
-    (now: Programme) => {
+    (now: Programme): Setting => {
+      if (!syllables) return NOTHING_YET;
       const time = timeOf(now, ids);
       const start = from === 'cue' ? time.start : playhead;
       if (to === 'evenly')
-        return ontoInstants(now, strand, ids, evenly(now, ids, start, time.end), {
+        return ontoInstants(now, strand, ids, evenly(now, ids, start, time.end, syllables), {
           each: 'syllable',
           every: 1,
+          syllables,
         });
       const ends = to === 'pieces' ? heardPieces(now).slice(-1) : [];
       // What is set on the last piece ends with it.
       const all = [...instantsOf(now, to), ...ends.map(({ end }) => end)];
       const instants = all.filter((at) => at >= start);
-      return ontoInstants(now, strand, ids, instants, { each, every });
+      return ontoInstants(now, strand, ids, instants, { each, every, syllables });
     },
-    [strand, ids, to, each, every, from, playhead],
+    [strand, ids, to, each, every, from, playhead, syllables],
   );
   const setting = useMemo(() => settingIn(programme), [settingIn, programme]);
   const count = setting.words.length;
@@ -119,9 +145,11 @@ export default function OntoBeat({ close }: { close: () => void }) {
       }
       more={choice}
       says={
-        count === 0
-          ? (setting.edit.note ?? 'There is nothing to set them on from here.')
-          : `${plural(count, 'word')} would be set${setting.left > 0 ? `; ${plural(setting.left, 'word')} left over` : ''}.`
+        !syllables
+          ? 'Opening …'
+          : count === 0
+            ? (setting.edit.note ?? 'There is nothing to set them on from here.')
+            : `${plural(count, 'word')} would be set${setting.left > 0 ? `; ${plural(setting.left, 'word')} left over` : ''}.`
       }
       edit={(now) => settingIn(now).edit}
       off={setting.edit.changes.length === 0}

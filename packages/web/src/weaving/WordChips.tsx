@@ -5,6 +5,8 @@ import { useRef } from 'react';
 import { moveSyllable, splitInSyllables } from '@cadence/core/programme/edits/words/syllables.ts';
 import { pinWord, unpinWords, wordsIn } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import type { Cue, WordTime } from '@cadence/core/programme/programme.ts';
+import { languageOfStrand } from '@cadence/core/programme/languageOfStrand.ts';
+import { syllablesFor } from '@cadence/core/text/language/syllables.ts';
 import { timesOf } from '@cadence/core/programme/woven/reworded.ts';
 import { stateOf } from '@cadence/core/programme/woven/wordState.ts';
 import { frameLength } from '@cadence/core/time/frameRate.ts';
@@ -19,6 +21,8 @@ import {
 } from '@cadence/core/time/ticks.ts';
 import { make } from '../desk/desk.ts';
 import { openNow, useShown } from '../desk/store.ts';
+import { loadWithRetry } from '../kit/loadWithRetry.ts';
+import { messageOf, say } from '../desk/say.ts';
 import { TimeField } from '../kit/TimeField.tsx';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { pin, playWord, weaveAgain } from './weaving.ts';
@@ -48,6 +52,13 @@ const Syllable = ({ part, frame, move }: SyllableProps) => (
     </Menu.Item>
   </>
 );
+
+/** Splits a word in its syllables, by its language, or makes it one again. */
+async function split({ id, strand }: Cue, place: number): Promise<void> {
+  const language = languageOfStrand(openNow().programme, strand);
+  const syllables = await loadWithRetry(() => syllablesFor(language));
+  make(splitInSyllables(openNow().programme, id, place, syllables));
+}
 
 export function WordChips({ cue }: { cue: Cue }) {
   const frame = frameLength(useShown((programme) => programme.facts.frameRate));
@@ -136,7 +147,11 @@ export function WordChips({ cue }: { cue: Cue }) {
                     ))}
                     <Menu.Divider />
                     <Menu.Item
-                      onClick={() => make(splitInSyllables(openNow().programme, cue.id, place))}
+                      onClick={() =>
+                        split(cue, place).catch((error: unknown) =>
+                          say.problem(`The word was not split: ${messageOf(error)}`),
+                        )
+                      }
                     >
                       {time.syllables ? 'One word again' : 'Split in syllables'}
                     </Menu.Item>

@@ -1,4 +1,5 @@
 /** Edits of every kind from plain numbers, for property tests. */
+import { ANY_LANGUAGE } from '../../text/language/syllables.ts';
 import { add, ticks, type Ticks } from '../../time/ticks.ts';
 import type { Edit } from '../record/change.ts';
 import { cuesInOrder } from '../order.ts';
@@ -134,7 +135,11 @@ export function anyEdit(
       const instants = Array.from({ length: y % 40 }, (_, at) => time(x + at * (1 + (z % 9))));
       const each = (['word', 'syllable', 'line', 'cue'] as const)[z % 4] ?? 'word';
       const some = cues.slice(x % 5, (x % 5) + 1 + (z % 3)).map(({ id }) => id);
-      return ontoInstants(programme, 's', some, instants, { each, every: 1 + (y % 2) }).edit;
+      return ontoInstants(programme, 's', some, instants, {
+        each,
+        every: 1 + (y % 2),
+        syllables: ANY_LANGUAGE,
+      }).edit;
     }
     case 27: {
       const [from, to] = [time(x), time(x + y + 1)];

@@ -1,6 +1,6 @@
 /** Words, lines and cues set onto beats, bar lines, marks, hits or pieces, so many each, or evenly over a time. */
 import { plainLine, plainText } from '../../../text/lines.ts';
-import { syllablesIn, syllablesOf } from '../../../text/language/syllables.ts';
+import type { Syllables } from '../../../text/language/syllables.ts';
 import { words as wordsOf } from '../../../text/words.ts';
 import { nearestFrame } from '../../../time/frameRate.ts';
 import { add, later, subtract, ticks, type Ticks } from '../../../time/ticks.ts';
@@ -10,6 +10,15 @@ import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
 
 export type Each = 'word' | 'syllable' | 'line' | 'cue';
+
+/** What is set, and how. */
+export interface SettingWay {
+  readonly each: Each;
+  /** Instants a unit, or a syllable. */
+  readonly every: number;
+  /** What parts words of their language. */
+  readonly syllables: Syllables;
+}
 
 /** What setting comes to: shown first, then done. */
 export interface Setting {
@@ -26,14 +35,14 @@ interface Unit {
   readonly takes: number;
 }
 
-function unitsOf(cue: Cue, each: Each, every: number): Unit[] {
+function unitsOf(cue: Cue, { each, every, syllables }: SettingWay): Unit[] {
   const textOf = (text: string) => wordsOf(text).map((word) => word.text);
   const whole = textOf(plainText(cue.text));
   switch (each) {
     case 'word':
       return whole.map((word) => ({ words: [word], takes: every }));
     case 'syllable':
-      return whole.map((word) => ({ words: [word], takes: every * syllablesIn(word) }));
+      return whole.map((word) => ({ words: [word], takes: every * syllables(word).length }));
     case 'line':
       return cue.text
         .map((line) => ({ words: textOf(plainLine(line)), takes: every }))
@@ -44,8 +53,13 @@ function unitsOf(cue: Cue, each: Each, every: number): Unit[] {
 }
 
 /** Words within the time of their unit, by syllables. */
-function spread(words: readonly string[], start: Ticks, end: Ticks): WordTime[] {
-  const counts = words.map(syllablesIn);
+function spread(
+  words: readonly string[],
+  start: Ticks,
+  end: Ticks,
+  syllables: Syllables,
+): WordTime[] {
+  const counts = words.map((word) => syllables(word).length);
   const all = counts.reduce((sum, count) => sum + count, 0);
   let before = 0;
   return words.map((text, at) => {
@@ -61,8 +75,13 @@ function spread(words: readonly string[], start: Ticks, end: Ticks): WordTime[] 
 }
 
 /** A word whose syllables each begin with their instant. */
-function split(word: WordTime, instants: readonly Ticks[], place: number, every: number): WordTime {
-  const parts = syllablesOf(word.text);
+function split(
+  word: WordTime,
+  instants: readonly Ticks[],
+  place: number,
+  { every, syllables: partsOf }: SettingWay,
+): WordTime {
+  const parts = partsOf(word.text);
   let from = 0;
   const syllables = parts.slice(0, -1).map((part, at) => {
     from += part.length;
@@ -79,14 +98,13 @@ function split(word: WordTime, instants: readonly Ticks[], place: number, every:
  * It ends where the instants do, or where a cue begins that stays where it is; what is left keeps its time.
  *
  * @param instants  in order; the first unit takes the first of them
- * @param every     instants a unit, or a syllable
  */
 export function ontoInstants(
   programme: Programme,
   strand: Id,
   ids: readonly Id[],
   instants: readonly Ticks[],
-  { each, every }: { readonly each: Each; readonly every: number },
+  way: SettingWay,
 ): Setting {
   const chosen = new Set(ids);
   const row = cuesInOrder(programme, strand);
@@ -109,7 +127,7 @@ export function ontoInstants(
   let [place, left, free] = [0, 0, least];
   let over = false;
   const changes = cues.flatMap((cue) => {
-    const units = unitsOf(cue, each, every);
+    const units = unitsOf(cue, way);
     const words: WordTime[] = [];
     for (const unit of units) {
       const [start, end] = [usable[place], usable[place + unit.takes]];
@@ -118,9 +136,9 @@ export function ontoInstants(
         left += unit.words.length;
         continue;
       }
-      const set = spread(unit.words, start, end);
+      const set = spread(unit.words, start, end, way.syllables);
       words.push(
-        ...(each === 'syllable' ? set.map((word) => split(word, usable, place, every)) : set),
+        ...(way.each === 'syllable' ? set.map((word) => split(word, usable, place, way)) : set),
       );
       place += unit.takes;
     }
@@ -163,10 +181,11 @@ export function evenly(
   ids: readonly Id[],
   start: Ticks,
   end: Ticks,
+  syllables: Syllables,
 ): Ticks[] {
   const count = ids
     .flatMap((id) => wordsOf(plainText(programme.cues[id]?.text ?? [])))
-    .reduce((sum, { text }) => sum + syllablesIn(text), 0);
+    .reduce((sum, { text }) => sum + syllables(text).length, 0);
   return Array.from({ length: count + 1 }, (_, at) =>
     add(start, ticks((subtract(end, start) * at) / Math.max(1, count))),
   );

@@ -1,9 +1,11 @@
 import { apply } from '../../record/apply.ts';
 import type { Cue, Programme, WordTime } from '../../programme.ts';
 import { at25, programmeWithCues } from '../../samples.ts';
+import { syllablesFor } from '../../../text/language/syllables.ts';
 import { moveSyllable, splitInSyllables } from './syllables.ts';
 import { pinWord, toWeave, weaveCues } from './weaveCues.ts';
 
+const english = await syllablesFor('en');
 const plain = programmeWithCues([['The ferry, still', 0, 100]]);
 const words: WordTime[] = ['The', 'ferry,', 'still'].map((text, at) => ({
   text,
@@ -12,22 +14,22 @@ const words: WordTime[] = ['The', 'ferry,', 'still'].map((text, at) => ({
   source: 'woven',
 }));
 const programme: Programme = { ...plain, cues: { c1: { ...(plain.cues.c1 as Cue), words } } };
-const split = apply(programme, splitInSyllables(programme, 'c1', 1).changes);
+const split = apply(programme, splitInSyllables(programme, 'c1', 1, english).changes);
 const shares = (of: Programme) => of.cues.c1?.words[1]?.syllables?.map(({ share }) => share);
 
 test('a word is split where it is said apart, and made one again', () => {
   expect(split.cues.c1?.words[1]?.syllables).toHaveLength(1);
   expect(split.cues.c1?.words[1]?.syllables?.[0]?.from).toBe(3);
-  const whole = apply(split, splitInSyllables(split, 'c1', 1).changes);
+  const whole = apply(split, splitInSyllables(split, 'c1', 1, english).changes);
   expect(whole.cues.c1?.words).toEqual(words);
 });
 
 test('a word of one syllable stays one, and it is said', () => {
-  expect(splitInSyllables(programme, 'c1', 0)).toMatchObject({
+  expect(splitInSyllables(programme, 'c1', 0, english)).toMatchObject({
     changes: [],
     note: 'This word is one syllable.',
   });
-  expect(splitInSyllables(programme, 'c1', 7).changes).toEqual([]);
+  expect(splitInSyllables(programme, 'c1', 7, english).changes).toEqual([]);
 });
 
 test('a syllable is moved within its word, and stops at its edges', () => {

@@ -1,6 +1,6 @@
 /** Splitting words that have their time into syllables, and moving those within the word. */
 import { readingWeight } from '../../../text/readingWeight.ts';
-import { syllablesOf } from '../../../text/language/syllables.ts';
+import type { Syllables } from '../../../text/language/syllables.ts';
 import { subtract, type Ticks } from '../../../time/ticks.ts';
 import { update, type Edit } from '../../record/change.ts';
 import type { Cue, Id, Programme, Syllable, WordTime } from '../../programme.ts';
@@ -25,8 +25,17 @@ function changed(cue: Cue, place: number, change: (word: WordTime) => WordTime):
   return cue.words.map((each) => (each === word ? change(each) : each));
 }
 
-/** Splits a word in its syllables, or makes it one again where it is split. */
-export function splitInSyllables(programme: Programme, id: Id, place: number): Edit {
+/**
+ * Splits a word in its syllables, or makes it one again where it is split.
+ *
+ * @param partsOf  what parts words of its language
+ */
+export function splitInSyllables(
+  programme: Programme,
+  id: Id,
+  place: number,
+  partsOf: Syllables,
+): Edit {
   const cue = programme.cues[id];
   const word = cue && timesOf(cue.words, wordsIn(cue))[place];
   if (!cue || !word) return { name: 'Split a word', changes: [] };
@@ -37,7 +46,7 @@ export function splitInSyllables(programme: Programme, id: Id, place: number): E
         words: changed(cue, place, ({ syllables: _gone, ...whole }) => whole),
       }),
     };
-  const syllables = syllablesBy(syllablesOf(word.text));
+  const syllables = syllablesBy(partsOf(word.text));
   return {
     name: 'Split a word in syllables',
     changes:
