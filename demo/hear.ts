@@ -8,7 +8,7 @@ import { join, parse } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { packHeard } from '@cadence/core/listen/heardFile.ts';
 import { Listener } from '@cadence/core/listen/listening.ts';
-import { words } from '@cadence/core/text/words.ts';
+import { wordsOf } from '@cadence/core/text/words.ts';
 import { weaveSound } from '@cadence/node/weave.ts';
 import { NARRATION } from './ferry/script.ts';
 
@@ -33,7 +33,7 @@ for (const part of ['ferry', 'slack']) {
 }
 
 const tokens = NARRATION.flatMap(([phrase]) =>
-  words(phrase.replace('|', '\n')).map(({ text }) => text),
+  wordsOf(phrase.replace('|', '\n')).map(({ text }) => text),
 );
 const narration = fileURLToPath(new URL('./ferry/narration-hesper.opus', import.meta.url));
 const { woven } = await weaveSound(narration, 'en-GB', [{ words: tokens }]);

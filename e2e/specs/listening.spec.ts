@@ -264,8 +264,15 @@ test('sound is heard under the hand, until it is switched off', async ({ page, s
   await expect.poll(grains).toBeGreaterThan(still + 10);
   await page.mouse.up();
   const last = await grains();
-  await page.waitForTimeout(300);
-  expect((await grains()) - last).toBeLessThan(4);
+  let seen = -1;
+  await expect
+    .poll(async () => {
+      const before = seen;
+      seen = await grains();
+      return seen - before;
+    })
+    .toBe(0);
+  expect(seen - last).toBeLessThan(4);
   await page.keyboard.press('o');
   const before = await grains();
   await rows.drag(3, 1, { band: 'wave' });

@@ -150,7 +150,11 @@ test('keys of the pulse and of what is in hand do nothing where it cannot be see
   const before = await held(serving, id);
   for (const key of ['h', 'd', 'b', 'r', 'x', 'Shift+B', 'Shift+H', 'Delete'])
     await page.keyboard.press(key);
-  await page.waitForTimeout(400);
+  // A mark is dropped after them; what they did would be kept by then.
+  await page.getByRole('link', { name: /^Timing/ }).click();
+  await page.keyboard.press("'");
+  const marks = async () => Object.keys((await held(serving, id)).programme.marks).length;
+  await expect.poll(marks).toBe(Object.keys(before.programme.marks).length + 1);
   const after = await held(serving, id);
   expect(after.programme.beats).toEqual(before.programme.beats);
   expect(after.programme.cues).toEqual(before.programme.cues);

@@ -3,7 +3,7 @@ import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
 import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { cutWoven } from '@cadence/core/programme/woven/cutWoven.ts';
 import { plainText, type Line } from '@cadence/core/text/lines.ts';
-import { words } from '@cadence/core/text/words.ts';
+import { wordsOf } from '@cadence/core/text/words.ts';
 import { readWords } from './captions.ts';
 import { profileOf, type CheckOptions } from './check.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
@@ -50,7 +50,7 @@ export async function splitCommand(
       })),
     };
   }
-  const tokens = texts.flatMap((text) => words(plainText(text)).map((word) => word.text));
+  const tokens = texts.flatMap((text) => wordsOf(plainText(text)).map((word) => word.text));
   const { woven } = await weaveSound(pathOf(file), options.language ?? 'en', [{ words: tokens }]);
   // The lines of a lyric are those of its verses.
   const cues = cutWoven(texts, woven[0] ?? [], {

@@ -1,7 +1,7 @@
 /** `weave`: when each word of a script is said in a sound. */
 import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { words as wordsOf } from '@cadence/core/text/words.ts';
+import { wordsOf } from '@cadence/core/text/words.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { PinsCross, type Pin, type Woven } from '@cadence/core/weave/weaver.ts';
 import { readWords, type CaptionOptions } from './captions.ts';

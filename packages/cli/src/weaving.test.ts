@@ -21,14 +21,14 @@ describe('weaving the narration', () => {
     writeFileSync(join(folder(), 'script.txt'), script);
     return cadence('weave', sound, 'script.txt', '--json', ...more);
   };
-  const wordsOf = (given: ReturnType<typeof cadence>) =>
+  const wordsGiven = (given: ReturnType<typeof cadence>) =>
     (given.json as { words: WovenJson[] }).words;
   const tokens = (text: string) => text.split(/\s+/);
   const all = phrases.map(({ text }) => text).join('\n');
 
   it('gives every word its time, and is sure of most', () => {
     const woven = weave(all);
-    const words = wordsOf(woven);
+    const words = wordsGiven(woven);
     expect(words.map(({ text }) => text)).toEqual(tokens(all));
     words.forEach(({ index, start, end, source }, at) => {
       expect([index, source]).toEqual([at, 'woven']);
@@ -50,7 +50,7 @@ describe('weaving the narration', () => {
   it('says which words were not said, and goes past what is not written', () => {
     const [first, second, third, ...rest] = phrases.map(({ text }) => text);
     const other = [first, 'Seventeen wooden umbrellas', second, ...rest].join('\n');
-    const words = wordsOf(weave(other));
+    const words = wordsGiven(weave(other));
     const extra = words.slice(tokens(first ?? '').length).slice(0, 3);
     expect(extra.map(({ start, end }) => [start, end])).toEqual(Array(3).fill([null, null]));
     // What comes after the phrase that is missing still lies where it is said.
@@ -60,7 +60,7 @@ describe('weaving the narration', () => {
   });
 
   it('doubts a script of another sound throughout', () => {
-    const words = wordsOf(
+    const words = wordsGiven(
       weave(
         'To build this kite you need two sticks, a sheet of strong paper, some glue and a ball of thin string. ' +
           'The first stick should be ninety centimetres long, and the second one seventy five. ' +
@@ -71,7 +71,7 @@ describe('weaving the narration', () => {
   });
 
   it('honours pins to the last figure', () => {
-    const free = wordsOf(weave(all));
+    const free = wordsGiven(weave(all));
     const moved = (index: number, side: 'start' | 'end', by: number) =>
       Number(((free[index]?.[side] ?? 0) + by).toFixed(6));
     const pins: { index: number; start: number; end?: number }[] = [
@@ -79,7 +79,7 @@ describe('weaving the narration', () => {
       { index: 12, start: moved(12, 'start', -0.04), end: moved(12, 'end', 0.03) },
     ];
     writeFileSync(join(folder(), 'pins.json'), JSON.stringify(pins));
-    const words = wordsOf(weave(all, '--pins', 'pins.json'));
+    const words = wordsGiven(weave(all, '--pins', 'pins.json'));
     for (const { index, start, end } of pins) {
       expect(words[index]).toMatchObject({ source: 'pinned', confidence: 1 });
       expect(words[index]?.start).toBeCloseTo(start, 6);

@@ -1,6 +1,6 @@
 /** Names that are spelled in two ways: written one way in most places, and nearly so in others. */
 import { editDistance } from '../text/language/editDistance.ts';
-import { words as wordsOf } from '../text/words.ts';
+import { wordsOf } from '../text/words.ts';
 
 /** A text and what it stands on. */
 export interface Told {

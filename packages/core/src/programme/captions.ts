@@ -36,10 +36,10 @@ const cueOf = (caption: Caption, { start, end }: Range, id: Id, strand: Id): Cue
   end,
   text: caption.text,
   style: caption.place ?? {},
-  words: wordsOf(caption),
+  words: wordTimesOf(caption),
 });
 
-const wordsOf = ({ words = [] }: Caption): WordTime[] =>
+const wordTimesOf = ({ words = [] }: Caption): WordTime[] =>
   words.map((word) => ({
     text: word.text,
     start: word.start,
@@ -152,7 +152,7 @@ export function matchCaptions(
         const [cue, caption] = [cues[cueAt + count] as Cue, sorted[captionAt + count] as Caption];
         const start = nearestFrame(caption.start, rate);
         const end = later(nearestFrame(caption.end, rate), add(start, frame));
-        const own = wordsOf(caption);
+        const own = wordTimesOf(caption);
         wanted.set(cue.id, { ...cue, start, end, ...(own.length > 0 && { words: own }) });
       }
     }

@@ -75,7 +75,7 @@ export function tieEdges(
 
 const known = new WeakMap<Table<Cue>, boolean>();
 
-/** Whether any cue is tied at all; told once for each state of the table. */
+/** Whether any cue is tied at all; worked out once for each state of the table. */
 function anyTied(cues: Table<Cue>): boolean {
   let found = known.get(cues);
   if (found === undefined) {
@@ -109,8 +109,8 @@ export function withTies(programme: Programme, edit: Edit): Edit {
   const { moves, collided } = settled(tied, claims);
   const changes = [...edit.changes, ...retied, ...moves];
   if (collided === 0) return { ...edit, changes };
-  const told = `${collided === 1 ? 'Two tied cues claim' : `At ${String(collided)} places tied cues claim`} the same frames: they part between their words.`;
-  return { ...edit, changes, note: edit.note === undefined ? told : `${edit.note} ${told}` };
+  const parted = `${collided === 1 ? 'Two tied cues claim' : `At ${String(collided)} places tied cues claim`} the same frames: they part between their words.`;
+  return { ...edit, changes, note: edit.note === undefined ? parted : `${edit.note} ${parted}` };
 }
 
 /** Which edges are to move after some changes, and which ties stand at another distance now. */

@@ -76,7 +76,12 @@ const mannerOf = ({ kind }: RollText, look: RollLook) => {
   }
 };
 
-function placeOf(of: RollText, look: RollLook, frame: FrameSize, shaper: TextShaper): PlacedText {
+function placedText(
+  of: RollText,
+  look: RollLook,
+  frame: FrameSize,
+  shaper: TextShaper,
+): PlacedText {
   const texts = placed.get(shaper) ?? new WeakMap<RollText, PlacedText>();
   placed.set(shaper, texts);
   const found = texts.get(of);
@@ -142,7 +147,7 @@ export function crowdedIn(roll: Roll, frame: FrameSize, shaper: TextShaper): Cro
   for (const text of layout.texts) {
     if (text.text === '') continue;
     if (row[0] && row[0].text.top !== text.top) settle();
-    const { line, painted } = placeOf(text, look, frame, shaper);
+    const { line, painted } = placedText(text, look, frame, shaper);
     for (const character of painted.missing) missing.add(character);
     const over = overEdge(line, frame, sway);
     if (over > out) [out, farthest] = [over, text];
@@ -216,7 +221,7 @@ export function rollItems(
     const y = top + each.top;
     if (y >= to) break;
     if (y + each.height <= from || each.text === '') continue;
-    const { text, line, painted } = placeOf(each, look, frame, shaper);
+    const { text, line, painted } = placedText(each, look, frame, shaper);
     items.push({
       kind: 'text',
       text,

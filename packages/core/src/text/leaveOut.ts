@@ -11,7 +11,7 @@ export interface Unit {
 
 const once = (lines: readonly number[]): number[] => [...new Set(lines)];
 
-function linesOf(part: SheetPart): number[] {
+function lineNumbersOf(part: SheetPart): number[] {
   switch (part.kind) {
     case 'space':
       return [];
@@ -37,7 +37,7 @@ export function unitsOf({ parts }: Pick<ReadSheet, 'parts'>, rowsWhole = false):
     const marked = new Set(
       'names' in part ? part.names.flatMap(({ stays, line }) => (stays ? line : [])) : [],
     );
-    const lines = linesOf(part);
+    const lines = lineNumbersOf(part);
     const groups = part.kind === 'row' && rowsWhole ? [lines] : lines.map((line) => [line]);
     for (const own of groups) {
       const stays = own.some((line) => marked.has(line) || (part.stays && line === part.line));

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { countCharacters, graphemes } from './graphemes.ts';
 import { linesOf, plainText, retype, slice } from './lines.ts';
 import { readingWeight } from './readingWeight.ts';
-import { countWords, words } from './words.ts';
+import { countWords, wordsOf } from './words.ts';
 
 describe('characters', () => {
   it('are counted as they are seen', () => {
@@ -14,7 +14,7 @@ describe('characters', () => {
 
 describe('words', () => {
   it('stand between white space, and know their place', () => {
-    expect(words(' the  tide').map((word) => word.from)).toEqual([1, 6]);
+    expect(wordsOf(' the  tide').map((word) => word.from)).toEqual([1, 6]);
   });
 
   it('are counted without lone dashes, and by rule where nothing parts them', () => {

@@ -8,7 +8,7 @@ export interface PlacedWord {
 }
 
 /** The words of `text` in order. Text without white space between words counts as one word. */
-export const words = (text: string): PlacedWord[] =>
+export const wordsOf = (text: string): PlacedWord[] =>
   Array.from(text.matchAll(/\S+/gu), (match) => ({
     text: match[0],
     from: match.index,
@@ -23,6 +23,6 @@ export const unspaced =
 /** How many words are read in `text`; scripts without spaces are cut by Unicode's word rules. */
 export function countWords(text: string): number {
   if (!unspaced.test(text))
-    return words(text).filter(({ text: t }) => /[\p{L}\p{N}]/u.test(t)).length;
+    return wordsOf(text).filter(({ text: t }) => /[\p{L}\p{N}]/u.test(t)).length;
   return Array.from(segmenter.segment(text)).filter(({ isWordLike }) => isWordLike).length;
 }

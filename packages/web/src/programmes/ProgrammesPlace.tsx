@@ -159,7 +159,7 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
                 <span className={`gauge ${classes.gauge}`} aria-hidden>
                   <b
                     style={{
-                      width: `${(programme.written / Math.max(1, linesOf(programme))) * 100}%`,
+                      width: `${(programme.written / Math.max(1, lineCount(programme))) * 100}%`,
                     }}
                   />
                 </span>
@@ -214,18 +214,18 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
 
 /** How long it is and how far it has come, in words. */
 const stateOf = (programme: ListedProgramme): string => {
-  const written = `${programme.written} of ${plural(linesOf(programme), 'line')} written`;
+  const written = `${programme.written} of ${plural(lineCount(programme), 'line')} written`;
   const empty = programme.materials > 0 ? 'no cues yet' : 'nothing brought in yet';
   return `${formatLength(programme.length)}, ${programme.cues > 0 ? written : empty}`;
 };
 
 /** How many lines there are to write: cues, and as far as one can tell pieces that have none yet. */
-const linesOf = ({ cues, pieces }: ListedProgramme): number => Math.max(cues, pieces);
+const lineCount = ({ cues, pieces }: ListedProgramme): number => Math.max(cues, pieces);
 
 /** Where the work on a programme goes on. */
 function placeFor(programme: ListedProgramme): string {
   if (programme.materials === 0) return 'material';
-  return programme.cues > 0 && programme.written >= linesOf(programme) ? 'timing' : 'words';
+  return programme.cues > 0 && programme.written >= lineCount(programme) ? 'timing' : 'words';
 }
 
 function freshTitle(list: readonly ListedProgramme[]): string {

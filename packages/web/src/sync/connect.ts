@@ -5,7 +5,7 @@ import type { Id } from '@cadence/core/programme/programme.ts';
 import type { KeptStep } from '@cadence/core/programme/wire.ts';
 import { eventsUrl, server } from './api.ts';
 import { whenIdle } from './idle.ts';
-import { Outbox, type OutboxPorts, type Told } from './outbox.ts';
+import { Outbox, type OutboxPorts, type ServerEvents } from './outbox.ts';
 import { sendStep } from './sending.ts';
 import { clientId, windows } from './thisWindow.ts';
 import { Unsent, type LargeStorage, type SmallStorage } from './unsent.ts';
@@ -32,14 +32,14 @@ const large: LargeStorage = {
 };
 
 /** Hears of the steps of other windows, and of the server's newest version whenever the line to it is made. */
-function listen(id: Id, since: number, told: Told): () => void {
+function listen(id: Id, since: number, hears: ServerEvents): () => void {
   const events = new EventSource(eventsUrl(id, since));
   events.onmessage = ({ data }: MessageEvent<string>) => {
     // One's own step comes back too; of thousands of changes it would take long to read.
-    if (!data.includes(`"clientId":"${clientId}"`)) told.step(JSON.parse(data) as KeptStep);
+    if (!data.includes(`"clientId":"${clientId}"`)) hears.step(JSON.parse(data) as KeptStep);
   };
   events.addEventListener('version', ({ data }: MessageEvent<string>) =>
-    told.version(Number(data)),
+    hears.version(Number(data)),
   );
   return () => events.close();
 }
@@ -62,7 +62,7 @@ export function connect(
     }),
     open: () => server.open(id),
     send: (change) => sendStep(id, change),
-    listen: (since, told) => listen(id, since, told),
+    listen: (since, hears) => listen(id, since, hears),
     idle: whenIdle,
   });
   const online = () => outbox.retryNow();

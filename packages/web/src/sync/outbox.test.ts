@@ -13,7 +13,7 @@ import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import type { KeptStep, Commit } from '@cadence/core/programme/wire.ts';
 import { ServerProblem } from './api.ts';
-import { Outbox, WAITS, type Told } from './outbox.ts';
+import { Outbox, WAITS, type ServerEvents } from './outbox.ts';
 import {
   made,
   programmeReducer,
@@ -38,7 +38,7 @@ class MadeUpServer {
   requests = 0;
   /** What the next request is answered with instead. */
   problems: (ServerProblem | TypeError)[] = [];
-  told: Told | undefined;
+  told: ServerEvents | undefined;
   /** Whether it tells of the steps of other windows. */
   tells = false;
 

@@ -33,7 +33,7 @@ const LONGEST_REST = 400;
 const PUT_BACK = 'Put back what this window had';
 
 /** What the server tells while a programme is open. */
-export interface Told {
+export interface ServerEvents {
   /** A step of another window was kept. */
   readonly step: (kept: KeptStep) => void;
   /** The server answers, and this is its newest version of the programme. */
@@ -52,7 +52,7 @@ export interface OutboxPorts {
   readonly open: () => Promise<OpenedProgramme>;
   readonly send: (change: Commit) => Promise<{ version: number }>;
   /** Listens for what the server tells about what came after a version, until the answer is called. */
-  readonly listen: (since: number, told: Told) => () => void;
+  readonly listen: (since: number, events: ServerEvents) => () => void;
   /** Tells the editor why a step was refused. */
   readonly tellRefused: (message: string) => void;
   /** Comes when the page has nothing to do, and after so many milliseconds if it never has. */
@@ -223,7 +223,7 @@ export class Outbox {
   }
 
   /**
-   * Asks whether the server really has less than the `version` that it acknowledged: what it told may only have been
+   * Asks whether the server really has less than the `version` that it acknowledged: what it tells may only have been
    * overtaken on its way.
    */
   async #checkOlder(version: number): Promise<void> {

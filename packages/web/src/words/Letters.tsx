@@ -7,7 +7,7 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import { closesSentence, keptIn, recase, type Casing } from '@cadence/core/text/language/casing.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { withProperMarks, type Proper } from '@cadence/core/text/punctuation.ts';
-import { words } from '@cadence/core/text/words.ts';
+import { wordsOf } from '@cadence/core/text/words.ts';
 import { plural } from '../kit/format.ts';
 import { currentCues } from '../desk/store.ts';
 import { EditWindow } from '../kit/EditWindow.tsx';
@@ -38,7 +38,7 @@ function useNames(programme: Programme): readonly string[] {
   useEffect(() => {
     let stale = false;
     const all = currentCues(programme).flatMap(({ text }) =>
-      words(plainText(text)).map((word) => word.text.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '')),
+      wordsOf(plainText(text)).map((word) => word.text.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '')),
     );
     proofWorker()
       .namesAmong([...new Set(all)], languageOf(programme))

@@ -231,7 +231,7 @@ function inOrder(pieces: readonly Piece[], table: string | undefined): Sheet {
     }
     const laid = paragraphs[at++] as LaidParagraph;
     if (piece.paragraph.kind) settle();
-    run.push(run.length === 0 ? { ...laid, apart: true } : laid);
+    run.push(run.length === 0 ? { ...laid, afterBlank: true } : laid);
     if (piece.paragraph.kind) settle();
   }
   settle();

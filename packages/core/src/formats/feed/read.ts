@@ -32,9 +32,9 @@ export function readFeed(source: string): Feed {
     const child = (...names: string[]) =>
       names.map((name) => elementsOf(entry, name)[0]).find((found) => found !== undefined);
     const says = child('summary', 'description', 'content', 'encoded');
-    const summary = says ? wordsOf(says, atom) : '';
+    const summary = says ? textOfElement(says, atom) : '';
     const named = child('title');
-    const title = (named ? wordsOf(named, atom) : '') || shortened(summary);
+    const title = (named ? textOfElement(named, atom) : '') || shortened(summary);
     if (title === '') {
       warnings.push({
         kind: 'empty item',
@@ -56,11 +56,11 @@ export function readFeed(source: string): Feed {
   if (items.length === 0) throw new Unreadable('There is no item in this feed.');
   const about = atom ? root : (elementsOf(root, 'channel')[0] ?? root);
   const title = elementsOf(about, 'title')[0];
-  return { items, ...(title && { title: wordsOf(title, atom) }), warnings };
+  return { items, ...(title && { title: textOfElement(title, atom) }), warnings };
 }
 
 /** RSS text is HTML once more; Atom says what its text is. */
-function wordsOf(element: XmlElement, atom: boolean): string {
+function textOfElement(element: XmlElement, atom: boolean): string {
   const type = attributeOf(element, 'type') ?? 'text';
   const text = textIn(element);
   const plain = atom && (type === 'text' || type === 'xhtml');

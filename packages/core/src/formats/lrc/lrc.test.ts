@@ -8,7 +8,7 @@ import { writeLrc } from './write.ts';
 
 const seen = ({ captions }: Captions) =>
   captions.map(({ start, end, text }) => [toSeconds(start), toSeconds(end), plainText(text)]);
-const wordsOf = (caption: Caption | undefined) =>
+const timedWords = (caption: Caption | undefined) =>
   caption?.words?.map(({ text, start, end }) => [text, toSeconds(start), end && toSeconds(end)]);
 
 /** A caption in seconds. */
@@ -84,16 +84,16 @@ describe('reading LRC', () => {
       '[00:01.00][00:11.00]<00:01.00>Slack <00:01.50>water<00:01.90>\n[00:12.00]',
     );
     expect(seen(read).map(([, , text]) => text)).toEqual(['Slack water', 'Slack water']);
-    expect(wordsOf(read.captions[0])).toEqual([
+    expect(timedWords(read.captions[0])).toEqual([
       ['Slack', 1, 1.5],
       ['water', 1.5, 1.9],
     ]);
-    expect(wordsOf(read.captions[1])).toEqual([
+    expect(timedWords(read.captions[1])).toEqual([
       ['Slack', 11, 11.5],
       ['water', 11.5, 11.9],
     ]);
     // A word before the first time of a word begins with the line.
-    expect(wordsOf(readLrc('[00:01.00]Slack <00:01.50>water\n[00:02.00]').captions[0])).toEqual([
+    expect(timedWords(readLrc('[00:01.00]Slack <00:01.50>water\n[00:02.00]').captions[0])).toEqual([
       ['Slack', 1, 1.5],
       ['water', 1.5, 2],
     ]);
@@ -188,7 +188,7 @@ describe('writing LRC', () => {
     expect(text).toContain('[00:01.00]<00:01.00>Slack <00:01.50>water,<00:01.90>');
     const [back] = readLrc(text).captions;
     expect(plainText(back?.text ?? [])).toBe('Slack water,\nhold on');
-    expect(wordsOf(back)?.map(([word, start]) => [word, start])).toEqual([
+    expect(timedWords(back)?.map(([word, start]) => [word, start])).toEqual([
       ['Slack', 1],
       ['water,', 1.5],
       ['hold on', 2],

@@ -53,8 +53,8 @@ export function readLrc(text: string): Captions {
     .replace(/^\uFEFF/, '')
     .split('\n')
     .forEach((raw, at) => {
-      const told = tag.exec(raw);
-      if (told) metadata[(told[1] as string).toLowerCase()] = (told[2] as string).trim();
+      const tagged = tag.exec(raw);
+      if (tagged) metadata[(tagged[1] as string).toLowerCase()] = (tagged[2] as string).trim();
       else readLine(raw, at + 1, sung, warnings);
     });
   if (sung.length === 0)

@@ -62,7 +62,7 @@ function putText(blocks: Block[], text: string): string | undefined {
     blocks.push(...lines.map((line): Block => ({ kind: 'line', text: line.trim() })));
     return undefined;
   }
-  const read = blocksOf(lines.map((line) => ({ text: line, apart: false })));
+  const read = blocksOf(lines.map((line) => ({ text: line, afterBlank: false })));
   for (const block of read.blocks)
     if (block.kind === 'row') putRow(blocks, block.role ?? '', block.names ?? []);
     else blocks.push(block);

@@ -30,7 +30,7 @@ function usualSize(paragraphs: readonly SetParagraph[]): number {
 
 /**
  * Paragraphs in larger letters than most text are headings, the largest and first of them the title; rows and what is in
- * smaller letters are larger and smaller lines. What a roll does not have is told.
+ * smaller letters are larger and smaller lines. What a roll does not have is leftOut.
  *
  * Lines stand in the middle of a roll unless the file says that they stand on the right; those on the left do where most
  * are set otherwise, since a word processor sets all that nobody thought of on the left.
@@ -50,10 +50,10 @@ export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
   const rowsAside = written.some(({ text, stand }) => text.includes('\t') && stand === 'right');
   let titled = written.some(({ kind }) => kind === 'title');
   const laid = paragraphs.map(({ text, size, stand = 'left', kind: said }, at): LaidParagraph => {
-    const apart = at === 0 || (paragraphs[at - 1]?.text ?? '').trim() === '';
-    if (text.trim() === '') return { text, apart };
+    const afterBlank = at === 0 || (paragraphs[at - 1]?.text ?? '').trim() === '';
+    if (text.trim() === '') return { text, afterBlank };
     const aside = stand === 'right' || (stand === 'left' && meant);
-    const common = { text, apart, ...(aside && { stand }) };
+    const common = { text, afterBlank, ...(aside && { stand }) };
     if (said) return { ...common, kind: said };
     if (size < usual) return { ...common, measure: 'smaller' };
     if (size === usual) return common;
@@ -62,14 +62,20 @@ export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
     titled ||= kind === 'title';
     return { ...common, kind };
   });
-  const told = (message: string): Warning => ({ kind: 'left out', line: 0, message });
+  const leftOut = (message: string): Warning => ({ kind: 'left out', line: 0, message });
   return {
     paragraphs: laid,
     warnings: [
       ...(sizes.size > 1
-        ? [told(`Letters of ${sizes.size} sizes became headings, usual, larger and smaller lines.`)]
+        ? [
+            leftOut(
+              `Letters of ${sizes.size} sizes became headings, usual, larger and smaller lines.`,
+            ),
+          ]
         : []),
-      ...(rowsAside ? [told('Rows stand where the roll’s look has them, not on the right.')] : []),
+      ...(rowsAside
+        ? [leftOut('Rows stand where the roll’s look has them, not on the right.')]
+        : []),
     ],
   };
 }

@@ -28,7 +28,7 @@ export function carrying(text: string, spanStyle: SpanStyle): string {
 const without = (text: string): string => text.replace(carriers, '').trim();
 
 /** The lines of a text that carries its styles. */
-function linesOf(text: string): Line[] {
+function styledLines(text: string): Line[] {
   const on = new Map<Carried, number>();
   return text.split('\n').map((line) =>
     tidyLine(
@@ -51,7 +51,7 @@ function linesOf(text: string): Line[] {
 /** Blocks with the styles that their text carries as spans. */
 export const withSpans = (blocks: readonly Block[]): Block[] =>
   blocks.map(({ text, role, names: all, ...block }) => {
-    const spans = text === undefined ? [] : linesOf(text.trim());
+    const spans = text === undefined ? [] : styledLines(text.trim());
     const styled = spans.flat().some((span) => names.some((name) => span[name]));
     return {
       ...block,
@@ -65,6 +65,6 @@ export const withSpans = (blocks: readonly Block[]): Block[] =>
 
 function starredRow(role = '', names: readonly string[] = []): Pick<Block, 'starred'> {
   if (![role, ...names].some((text) => text.search(carriers) >= 0)) return {};
-  const inStars = (text: string): string => linesOf(text.trim()).map(starred).join(' ');
+  const inStars = (text: string): string => styledLines(text.trim()).map(starred).join(' ');
   return { starred: { role: inStars(role), names: names.map(inStars) } };
 }

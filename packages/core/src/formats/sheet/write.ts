@@ -5,7 +5,13 @@ import type { Block } from './blocks.ts';
 /** Line breaks within a block would begin other parts. */
 const inOne = (text: string): string => text.replace(/\s*[\r\n]+\s*/g, ' ').trim();
 
-const linesOf = ({ kind, text: plain = '', spans, starred: row, ...block }: Block): string[] => {
+const sheetLinesOf = ({
+  kind,
+  text: plain = '',
+  spans,
+  starred: row,
+  ...block
+}: Block): string[] => {
   const { role = '', names = [] } = row ?? block;
   // Titles and headings are as bold as their look has them.
   const heads = kind === 'title' || kind === 'heading';
@@ -41,16 +47,16 @@ const UNMARKED: Held = { measure: 'usual', stand: 'centre' };
 export function writeSheet(blocks: readonly Block[]): string {
   let held = UNMARKED;
   const lines = blocks.flatMap((block, at) => {
-    const apart = at > 0 && (block.kind === 'title' || block.kind === 'heading');
-    if (apart) held = UNMARKED;
+    const afterBlank = at > 0 && (block.kind === 'title' || block.kind === 'heading');
+    if (afterBlank) held = UNMARKED;
     const { measure = 'usual', stand = block.kind === 'row' ? held.stand : 'centre' } = block;
     const marks = [
       ...(measure === held.measure ? [] : [`[${measure}] `]),
       ...(stand === held.stand ? [] : [`[${stand}] `]),
     ];
     held = { measure, stand };
-    const [first = '', ...more] = linesOf(block);
-    return [...(apart ? [''] : []), marks.join('') + first, ...more];
+    const [first = '', ...more] = sheetLinesOf(block);
+    return [...(afterBlank ? [''] : []), marks.join('') + first, ...more];
   });
   return lines.map((line) => `${line}\n`).join('');
 }

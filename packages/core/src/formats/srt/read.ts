@@ -135,7 +135,7 @@ function toCaption(block: Block, at: number, warnings: Warning[]): Caption {
 const places = { across: ['left', 'centre', 'right'], down: ['bottom', 'middle', 'top'] } as const;
 
 /** `{\an1}` to `{\an9}`: the keys of a number pad, from bottom left to top right. */
-function placeOf(key: number): CaptionPlace {
+function captionPlace(key: number): CaptionPlace {
   const down = places.down[Math.floor((key - 1) / 3)] ?? 'bottom';
   return { across: places.across[(key - 1) % 3] ?? 'centre', down };
 }
@@ -152,7 +152,7 @@ function readText(raw: string): { lines: ReturnType<SpanWriter['lines']>; place?
     if (key === undefined && !spanStyle) continue;
     writer.text(raw.slice(from, match.index));
     from = match.index + whole.length;
-    if (key !== undefined) place = placeOf(Number(key));
+    if (key !== undefined) place = captionPlace(Number(key));
     else if (slash) writer.close(tag);
     else writer.open(tag, spanStyle ?? {});
   }

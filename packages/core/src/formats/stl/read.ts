@@ -176,11 +176,11 @@ function subtitle(
   if (isBlank(lines)) return { warnings };
   if (second < first) warnings.push(exchanged(line, cue));
   const [start, end] = second < first ? [second, first] : [first, second];
-  const place = placeOf(block[13] ?? rows, block[14] ?? 2, rows);
+  const place = captionPlace(block[13] ?? rows, block[14] ?? 2, rows);
   return { read: { start, end, text: lines, ...(place && { place }) }, warnings };
 }
 
-function placeOf(row: number, justified: number, rows: number): CaptionPlace | undefined {
+function captionPlace(row: number, justified: number, rows: number): CaptionPlace | undefined {
   const across = justified === 1 ? 'left' : justified === 3 ? 'right' : 'centre';
   const share = row / rows;
   const down = share < 0.34 ? 'top' : share < 0.6 ? 'middle' : 'bottom';

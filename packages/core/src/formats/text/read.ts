@@ -9,7 +9,7 @@ export function readText(source: string): Sheet {
     throw new Unreadable('There is no text in this file.');
   const paragraphs = lines.map((text, at) => ({
     text,
-    apart: at === 0 || (lines[at - 1] ?? '').trim() === '',
+    afterBlank: at === 0 || (lines[at - 1] ?? '').trim() === '',
   }));
   return { ...blocksOf(paragraphs), warnings: [] };
 }

@@ -282,7 +282,7 @@ const runningLeft = (lines: readonly Line[]): Line[] =>
     return [{ ...first, text: `\u200f${first.text}` }, ...line.slice(1)];
   });
 
-function placeOf(here: Around, { regions }: Document): CaptionPlace | undefined {
+function captionPlace(here: Around, { regions }: Document): CaptionPlace | undefined {
   const region = regions.get(here.region ?? '') ?? {};
   const look: Look = { ...region, ...here.look };
   const rightToLeft = look.direction === 'rtl';
@@ -351,7 +351,7 @@ function takeParagraph(
     });
   }
   const id = idOf(element);
-  const place = placeOf(here, document);
+  const place = captionPlace(here, document);
   const more = { ...(id !== '' && { id }), ...(place && { place }) };
   const { direction = document.regions.get(here.region ?? '')?.direction } = here.look;
   const put = (begin: Ticks, until: Ticks, said: Line[], words?: CaptionWord[]) => {

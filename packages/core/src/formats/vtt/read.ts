@@ -216,7 +216,7 @@ function readCueText(
     else writer.open(name, mannerOf(name, classes, unescape(annotation)));
   }
   over();
-  const words = stamps.length > 1 ? wordsOf(stamps, end) : [];
+  const words = stamps.length > 1 ? stampedWords(stamps, end) : [];
   return { text: writer.lines(), words };
 }
 
@@ -228,7 +228,7 @@ function mannerOf(name: string, classes: string, annotation: string) {
 }
 
 /** A stamp times the words up to the next stamp; where several share one, it times the first. */
-function wordsOf(stamps: readonly { at: Ticks; text: string }[], end: Ticks): CaptionWord[] {
+function stampedWords(stamps: readonly { at: Ticks; text: string }[], end: Ticks): CaptionWord[] {
   const timed = stamps.filter(({ text }) => text.trim() !== '');
   return timed.map(({ at, text }, place) => ({
     text: text.trim().replace(/\s+/g, ' '),

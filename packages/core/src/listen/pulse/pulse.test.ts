@@ -162,9 +162,9 @@ describe('beats', () => {
     const times = Array.from({ length: 40 }, (_, at) =>
       at < 20 ? at * 0.5 : 10 + (at - 20) * 0.4,
     );
-    const told = tempoOf(times);
-    expect(told[0]?.bpm).toBeCloseTo(120, 0);
-    expect(told.at(-1)?.bpm).toBeCloseTo(150, 0);
+    const tempos = tempoOf(times);
+    expect(tempos[0]?.bpm).toBeCloseTo(120, 0);
+    expect(tempos.at(-1)?.bpm).toBeCloseTo(150, 0);
     expect(dominantTempo([0, 1])).toBeUndefined();
   });
 });

@@ -191,21 +191,21 @@ export interface TempoAt {
   readonly bpm: number;
 }
 
-/** Changes of tempo under this part are not told. */
-const TOLD = 0.015;
+/** Changes of tempo under this part are left out. */
+const TEMPO_CHANGE = 0.015;
 
 /** The tempo over time: an entry where it begins and wherever it has changed by more than 1.5 %. */
 export function tempoOf(times: readonly number[]): TempoAt[] {
-  const told: TempoAt[] = [];
+  const tempos: TempoAt[] = [];
   times.forEach((time, at) => {
     const from = Math.max(0, at - LINE);
     const around = times.slice(from, at + LINE + 1);
     if (around.length < 2) return;
     const bpm = 60 / lineThrough(around).slope;
-    const last = told.at(-1);
-    if (!last || Math.abs(bpm / last.bpm - 1) > TOLD) told.push({ at: time, bpm });
+    const last = tempos.at(-1);
+    if (!last || Math.abs(bpm / last.bpm - 1) > TEMPO_CHANGE) tempos.push({ at: time, bpm });
   });
-  return told;
+  return tempos;
 }
 
 /** The middle one of all tempi from beat to beat, in beats a minute; undefined of fewer than three beats. */

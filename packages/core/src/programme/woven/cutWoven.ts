@@ -2,7 +2,7 @@
 import type { Limits } from '../../text/breakLines.ts';
 import { languageOfText } from '../../text/language/languageOfText.ts';
 import { plainText, slice, type Line } from '../../text/lines.ts';
-import { words as wordsOf } from '../../text/words.ts';
+import { wordsOf } from '../../text/words.ts';
 import type { Range } from '../../time/range.ts';
 import { fromSeconds, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
 import type { Woven } from '../../weave/weaver.ts';

@@ -1,7 +1,7 @@
 /** What a cue becomes when its words change: words that stayed keep their times. */
 import { diffArrays } from 'diff';
 import { plainText, sameText, type Line } from '../../text/lines.ts';
-import { words as wordsOf } from '../../text/words.ts';
+import { wordsOf } from '../../text/words.ts';
 import type { Cue, WordTime } from '../programme.ts';
 
 /** The time of each of some words, in order, of which some have none; times of other words are left out. */

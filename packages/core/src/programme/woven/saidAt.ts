@@ -1,6 +1,6 @@
 /** The word that is said at an instant, as far as words have their times. */
 import { plainText } from '../../text/lines.ts';
-import { words as wordsOf } from '../../text/words.ts';
+import { wordsOf } from '../../text/words.ts';
 import { firstEndingAfter } from '../../time/range.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import { cuesInOrder } from '../order.ts';

@@ -1,5 +1,5 @@
 /** Capitals and small letters, with abbreviations and names left as they are. */
-import { words as wordsOf } from '../words.ts';
+import { wordsOf } from '../words.ts';
 
 /** How letters are to be set: all capitals, all small, each word or each sentence with a capital. */
 export type Casing = 'capitals' | 'small' | 'words' | 'sentences';

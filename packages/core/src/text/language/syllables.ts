@@ -1,4 +1,3 @@
-/// <reference path="./hyphen.d.ts" />
 /**
  * The syllables of a written word.
  *

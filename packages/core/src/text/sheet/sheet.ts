@@ -101,7 +101,7 @@ function said(mark: string): Says | undefined {
 interface Written {
   readonly text: string;
   readonly line: number;
-  readonly apart: boolean;
+  readonly afterBlank: boolean;
   readonly marks: readonly Says[];
 }
 
@@ -136,8 +136,8 @@ function unmarked(text: string): {
       if (whole.trim() === '') blanks.set(written.length, (blanks.get(written.length) ?? 0) + 1);
       return;
     }
-    const apart = written.length === 0 || blanks.has(written.length);
-    written.push({ text: rest, line, apart, marks });
+    const afterBlank = written.length === 0 || blanks.has(written.length);
+    written.push({ text: rest, line, afterBlank, marks });
     marks = [];
   });
   return { written, blanks, notUnderstood };
@@ -162,9 +162,9 @@ export function readSheet(text: string, chosen?: string): ReadSheet {
   const separator =
     chosen === undefined ? guessed(plain.map((each) => each.text)) : separatorOf(chosen);
   const { lines } = sheetLines(
-    written.map(({ text: own, apart, marks }) => {
+    written.map(({ text: own, afterBlank, marks }) => {
       const kind = marks.find((mark) => mark.kind === 'title' || mark.kind === 'heading')?.kind;
-      return { text: own, apart, ...(kind && { kind: kind as 'title' | 'heading' }) };
+      return { text: own, afterBlank, ...(kind && { kind: kind as 'title' | 'heading' }) };
     }),
     separator,
   );

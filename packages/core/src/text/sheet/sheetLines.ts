@@ -6,7 +6,7 @@ export interface Paragraph {
   /** Said by the format: a heading, or the title. */
   readonly kind?: 'title' | 'heading';
   /** Whether blank lines stand before it. */
-  readonly apart?: boolean;
+  readonly afterBlank?: boolean;
 }
 
 export type SheetLine =
@@ -44,9 +44,10 @@ export function sheetLines(
       const [role = '', ...names] = paragraph.text.split(found.pattern);
       return { kind: 'row', role, names };
     }
-    const alone = paragraph.apart !== false && (next === undefined || next.apart !== false);
+    const alone =
+      paragraph.afterBlank !== false && (next === undefined || next.afterBlank !== false);
     const before = next !== undefined && (alone || isCapitals(text) || isRow(next));
-    const after = at === 0 || paragraph.apart !== false || isCapitals(text);
+    const after = at === 0 || paragraph.afterBlank !== false || isCapitals(text);
     if (before && after && (found || at === 0 || isCapitals(text)))
       return { kind: at === 0 && !(next && isRow(next)) ? 'title' : 'heading', text };
     return { kind: 'line', text };

@@ -115,7 +115,7 @@ export function Rows() {
       const next = ROW_SPANS[now + Math.sign(turned)];
       turned = 0;
       if (next === undefined) return;
-      const { row, x, top } = pointer.placeOf(event);
+      const { row, x, top } = pointer.pointUnder(event);
       anchor.current = { time: instantAt(page, { row, x }), y: top };
       dispatch(looked({ secondsARow: next }));
     };

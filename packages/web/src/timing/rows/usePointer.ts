@@ -88,7 +88,7 @@ export function usePointer(
   const [band, setBand] = useState<{ start: Ticks; end: Ticks } | null>(null);
 
   const tools = useMemo(() => {
-    const placeOf = (event: { clientX: number; clientY: number }): Place => {
+    const pointUnder = (event: { clientX: number; clientY: number }): Place => {
       const view = scroller.current;
       const inner = view?.firstElementChild?.getBoundingClientRect();
       const outer = view?.getBoundingClientRect();
@@ -147,7 +147,7 @@ export function usePointer(
     };
     const drag = (hold: Held, event: PointerEvent) => {
       const { programme } = openNow();
-      const wanted = inside(instantAt(page, placeOf(event)));
+      const wanted = inside(instantAt(page, pointUnder(event)));
       if (hold.band) {
         select(hold, event, wanted);
         return;
@@ -172,7 +172,7 @@ export function usePointer(
             : to;
       tell(event, at ?? to, edit?.note ? `, ${edit.note}` : caught);
     };
-    return { placeOf, inside, stop, drag };
+    return { pointUnder, inside, stop, drag };
   }, [page, scroller]);
 
   useEffect(() => {
@@ -200,7 +200,7 @@ export function usePointer(
         event.clientX >=
         (scroller.current?.firstElementChild?.getBoundingClientRect().right ?? 0) + 4;
       if (event.button !== 0 || onText || onBar) return;
-      const place = tools.placeOf(event);
+      const place = tools.pointUnder(event);
       const { view } = store.getState();
       const target = aim(page, place);
       const cue = cueOf(target);
@@ -241,7 +241,7 @@ export function usePointer(
     onPointerMove: (event: PointerEvent<HTMLDivElement>) => {
       const hold = held.current;
       if (!hold) {
-        const place = tools.placeOf(event);
+        const place = tools.pointUnder(event);
         event.currentTarget.style.cursor = cursorOf[aim(page, place).kind];
         return;
       }
@@ -271,7 +271,7 @@ export function usePointer(
         keepDraft();
         // An edge of a word that was let go is heard at once, where dragging is heard.
         if (hold.target.kind === 'word' && store.getState().view.scrub) {
-          const at = instantAt(page, tools.placeOf(event));
+          const at = instantAt(page, tools.pointUnder(event));
           playAround({ start: at, end: at });
         }
         if (hold.target.kind === 'lane' && openNow().programme.cues[hold.id]) {
@@ -291,10 +291,10 @@ export function usePointer(
       tools.stop();
     },
     onDoubleClick: (event: React.MouseEvent<HTMLDivElement>) => {
-      const place = tools.placeOf(event);
+      const place = tools.pointUnder(event);
       const target = aim(page, place);
       if (target.kind === 'cue' || target.kind === 'edge') editText(target.cue);
     },
   };
-  return { handlers, hint, band, placeOf: tools.placeOf };
+  return { handlers, hint, band, pointUnder: tools.pointUnder };
 }

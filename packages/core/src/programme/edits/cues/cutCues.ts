@@ -1,7 +1,7 @@
 /** Cues whose words have their times, cut anew: at pauses and by sense, or so many words a cue. */
 import { plainText, slice, type Line } from '../../../text/lines.ts';
 import { endsSentence } from '../../../text/sentences.ts';
-import { words as wordsOf } from '../../../text/words.ts';
+import { wordsOf } from '../../../text/words.ts';
 import { frameAfter, frameBefore } from '../../../time/frameRate.ts';
 import { add, earlier, later, subtract, type Ticks } from '../../../time/ticks.ts';
 import type { Woven } from '../../../weave/weaver.ts';

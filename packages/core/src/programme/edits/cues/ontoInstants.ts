@@ -1,7 +1,7 @@
 /** Words, lines and cues set onto beats, bar lines, marks, hits or pieces, so many each, or evenly over a time. */
 import { plainLine, plainText } from '../../../text/lines.ts';
 import type { Syllables } from '../../../text/language/syllables.ts';
-import { words as wordsOf } from '../../../text/words.ts';
+import { wordsOf } from '../../../text/words.ts';
 import { nearestFrame } from '../../../time/frameRate.ts';
 import { add, later, subtract, ticks, type Ticks } from '../../../time/ticks.ts';
 import { update, type Edit } from '../../record/change.ts';

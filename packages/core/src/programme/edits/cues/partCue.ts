@@ -1,7 +1,7 @@
 /** A cue becomes several, one after the other. */
 import { plainText, type Line } from '../../../text/lines.ts';
 import { readingWeight } from '../../../text/readingWeight.ts';
-import { words as wordsOf } from '../../../text/words.ts';
+import { wordsOf } from '../../../text/words.ts';
 import { frames, nearestFrame } from '../../../time/frameRate.ts';
 import { add, clamp, subtract, ticks, type Ticks } from '../../../time/ticks.ts';
 import { create, update, type Change } from '../../record/change.ts';

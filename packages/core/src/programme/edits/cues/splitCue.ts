@@ -1,7 +1,7 @@
 /** Cutting a cue in two. */
 import { isBlank, linesOf, plainText, slice, type Line } from '../../../text/lines.ts';
 import { readingWeight } from '../../../text/readingWeight.ts';
-import { words } from '../../../text/words.ts';
+import { wordsOf } from '../../../text/words.ts';
 import { nearestFrame } from '../../../time/frameRate.ts';
 import type { Ticks } from '../../../time/ticks.ts';
 import { create, update, type Edit } from '../../record/change.ts';
@@ -61,7 +61,7 @@ function divide(text: readonly Line[], place: number): [Line[], Line[]] {
 
 function placeInText(cue: Cue, at: Ticks): number {
   const plain = plainText(cue.text);
-  const written = words(plain);
+  const written = wordsOf(plain);
   if (written.length === cue.words.length && written.length > 0) {
     const next = cue.words.findIndex((word) => word.start >= at);
     return next < 0 ? plain.length : (written[next]?.from ?? 0);

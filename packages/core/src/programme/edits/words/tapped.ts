@@ -1,5 +1,5 @@
 /** Times that were tapped, given to cues, words and lines in turn. */
-import { words as wordsOf } from '../../../text/words.ts';
+import { wordsOf } from '../../../text/words.ts';
 import { plainLine, plainText } from '../../../text/lines.ts';
 import { nearestFrame } from '../../../time/frameRate.ts';
 import { add, clamp, earlier, later, subtract, type Ticks } from '../../../time/ticks.ts';
@@ -91,7 +91,7 @@ export function tapWords(
   const changes = row.slice(Math.max(0, place)).flatMap((cue) => {
     if (place < 0 || used >= taps.length) return [];
     const groups =
-      each === 'word' ? wordsOf(plainText(cue.text)).map((word) => [word.text]) : linesOf(cue);
+      each === 'word' ? wordsOf(plainText(cue.text)).map((word) => [word.text]) : wordsByLine(cue);
     const own = taps.slice(used, used + groups.length);
     used += groups.length;
     return update('cue', cue, { words: timed(cue, groups, own) });
@@ -100,7 +100,7 @@ export function tapWords(
   return { name, changes, ...(note && { note }) };
 }
 
-const linesOf = (cue: Cue): string[][] =>
+const wordsByLine = (cue: Cue): string[][] =>
   cue.text
     .map((line) => wordsOf(plainLine(line)).map(({ text }) => text))
     .filter((line) => line.length > 0);

@@ -1,6 +1,6 @@
 /** What weaving found, given to the words of cues. */
 import { plainText } from '../../../text/lines.ts';
-import { words as wordsOf } from '../../../text/words.ts';
+import { wordsOf } from '../../../text/words.ts';
 import { frameAfter, frameBefore, frames } from '../../../time/frameRate.ts';
 import type { Range } from '../../../time/range.ts';
 import {
