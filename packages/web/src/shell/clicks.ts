@@ -1,56 +1,39 @@
 /** Short clicks on instants of the programme while it plays, so that the ear can judge them. */
-import { heardBeats } from '@cadence/core/programme/heard.ts';
-import { marksInOrder } from '@cadence/core/programme/order.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
-import { instantsWithin, within, type Range } from '@cadence/core/time/range.ts';
+import { clicksIn } from '@cadence/core/rows/clicks.ts';
 import { add, fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { currentCues, openNow, store } from '../desk/store.ts';
+import { currentStrand, openNow, store } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 
 /** How far ahead of the playhead clicks are handed to the sound's own clock, in seconds. */
 const AHEAD = 0.12;
 
 let context: AudioContext | null = null;
-let told = -1;
-
-/** What clicks in a stretch: beats, cues or words where they are worked on, and marks otherwise. */
-function instants(programme: Programme, stretch: Range): readonly { at: Ticks; strong: boolean }[] {
-  const { hand, tapFor } = store.getState().view;
-  if (hand === 'beats' || tapFor === 'beats')
-    return instantsWithin(heardBeats(programme), stretch).map(({ at, bar }) => ({
-      at,
-      strong: bar !== null,
-    }));
-  const cues = within(currentCues(programme), stretch);
-  if (hand === 'cues' && tapFor === 'cues')
-    return cues.map(({ start }) => ({ at: start, strong: false }));
-  if (tapFor === 'words' || tapFor === 'lines')
-    return cues.flatMap((cue) =>
-      cue.words.map(({ start, source }) => ({ at: start, strong: source === 'tapped' })),
-    );
-  return instantsWithin(marksInOrder(programme), stretch).map(({ at }) => ({ at, strong: false }));
-}
+/** Up to when clicks were given to the sound's clock, in seconds of the programme. */
+let given = -1;
 
 /** Lets the clicks of the next moments sound; called as time moves. */
 function follow(time: Ticks): void {
   const { playing, speed } = player.state();
   if (!playing || !store.getState().view.clicks || !store.getState().open) {
-    told = -1;
+    given = -1;
     return;
   }
   context ??= new AudioContext({ latencyHint: 'interactive' });
   const now = toSeconds(time);
   // After a jump it begins anew.
-  if (told < now - 0.3 || told > now + 1) told = now;
+  if (given < now - 0.3 || given > now + 1) given = now;
   const until = now + AHEAD * speed;
   // A tick more, so that what stands on the very end is in it.
-  const stretch = { start: fromSeconds(told), end: add(fromSeconds(until), 1 as Ticks) };
-  for (const { at, strong } of instants(openNow().programme, stretch)) {
+  const { programme } = openNow();
+  const { hand, tapFor } = store.getState().view;
+  const worked = { hand, tapFor, strand: currentStrand(programme) };
+  const stretch = { start: fromSeconds(given), end: add(fromSeconds(until), 1 as Ticks) };
+  for (const { at, strong } of clicksIn(programme, stretch, worked)) {
     const when = toSeconds(at);
-    if (when <= told || when > until) continue;
+    if (when <= given || when > until) continue;
     click(context, context.currentTime + (when - now) / speed, strong);
   }
-  told = until;
+  given = until;
 }
 
 /** A tone of 25 ms that falls away, higher for a strong one. */

@@ -31,7 +31,7 @@ import { bringInSheet } from './bringInSheet.ts';
 import { formatClock } from './figures.ts';
 import { Slips, useSlips } from './Slips.tsx';
 import type { SheetAsks, SheetEditor } from './sheet/SheetEditor.ts';
-import { timeComeTo, type Coming } from './strip/coming.ts';
+import { timeComeTo, type Coming } from '@cadence/core/scene/coming.ts';
 import { travel } from './travel.ts';
 import classes from './Sheet.module.css';
 import place from './TravelPlace.module.css';

@@ -23,7 +23,7 @@ import { Placing } from './Placing.tsx';
 import { Sheet } from './Sheet.tsx';
 import { CrawlStrip } from './strip/CrawlStrip.tsx';
 import { RollStrip } from './strip/RollStrip.tsx';
-import type { Coming } from './strip/coming.ts';
+import type { Coming } from '@cadence/core/scene/coming.ts';
 import { travel } from './travel.ts';
 import classes from './TravelPlace.module.css';
 

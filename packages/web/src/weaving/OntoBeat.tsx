@@ -21,7 +21,7 @@ import { CountInput } from '../kit/CountInput.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { PreviewTable } from '../kit/PreviewTable.tsx';
 import { player } from '../playback/player.ts';
-import { INSTANTS, instantsOf, type InstantsOf } from '../desk/instants.ts';
+import { INSTANTS, instantsOf, type InstantsOf } from '@cadence/core/rows/instants.ts';
 import { useChosen } from '../kit/useChosen.tsx';
 
 type To = InstantsOf | 'evenly';

@@ -2,12 +2,10 @@
  * Words that are not sure settle by themselves: around a pin that was just set, and where the text of a woven cue was
  * changed. What is sure or fixed does not move.
  */
-import type { Change, Edit } from '@cadence/core/programme/record/change.ts';
-import { wordsIn } from '@cadence/core/programme/edits/words/weaveCues.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
 import type { Step } from '@cadence/core/programme/record/history.ts';
-import type { Cue, Id, WordTime } from '@cadence/core/programme/programme.ts';
-import { timesOf } from '@cadence/core/programme/woven/reworded.ts';
-import { fixed, stateOf } from '@cadence/core/programme/woven/wordState.ts';
+import type { Id } from '@cadence/core/programme/programme.ts';
+import { isUnsettled, unsettles } from '@cadence/core/programme/woven/settling.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { whenMade } from '../desk/desk.ts';
 import { store } from '../desk/store.ts';
@@ -20,24 +18,6 @@ const LONGEST = 20 * 60;
 const REST = 700;
 
 const waiting = new Map<Id, ReturnType<typeof setTimeout>>();
-
-/** Whether a change fixed the time of a word, or changed what is said in a cue that was woven. */
-function unsettles(change: Change): change is Change & { entity: 'cue' } {
-  if (change.entity !== 'cue' || !change.was || !change.becomes) return false;
-  if (change.becomes.text) return true;
-  const before = change.was.words ?? [];
-  return (change.becomes.words ?? []).some(
-    (word) => fixed(word) && !before.some((had) => fixed(had) && had.start === word.start),
-  );
-}
-
-const isUnsettled = (cue: Cue): boolean => {
-  const times = timesOf(cue.words, wordsIn(cue));
-  const open = (time: WordTime | undefined) => ['doubtful', 'not heard'].includes(stateOf(time));
-  return (
-    times.some((time) => time?.source === 'woven' || (time && fixed(time))) && times.some(open)
-  );
-};
 
 /** Nothing is said where it goes wrong: the words stay doubtful, and can be woven by hand. */
 async function settle(id: Id, after: Step['id']): Promise<void> {

@@ -13,7 +13,7 @@ import { currentCues, currentStrand, useShown } from '../../desk/store.ts';
 import { CountInput } from '../../kit/CountInput.tsx';
 import { EditWindow } from '../../kit/EditWindow.tsx';
 import { PreviewTable } from '../../kit/PreviewTable.tsx';
-import { INSTANTS, instantsOf, type InstantsOf } from '../../desk/instants.ts';
+import { INSTANTS, instantsOf, type InstantsOf } from '@cadence/core/rows/instants.ts';
 
 export default function PullStarts({ close }: { close: () => void }) {
   const programme = useShown((shown) => shown);

@@ -10,7 +10,7 @@ import { PictureView } from '../../picture/PictureView.tsx';
 import { makePath, shelf } from '../../picture/studio.ts';
 import { player } from '../../playback/player.ts';
 import { useTimeFollower } from '../../playback/usePlayer.ts';
-import { comeAt, timeComeTo, type Coming } from './coming.ts';
+import { comeAt, timeComeTo, type Coming } from '@cadence/core/scene/coming.ts';
 import { useDraggedTime } from './useDraggedTime.ts';
 import classes from './Strip.module.css';
 

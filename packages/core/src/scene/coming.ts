@@ -1,10 +1,10 @@
 /** How far the passage in hand has come at a time, and when it has come so far. */
-import { frameComeTo, offsetAt } from '@cadence/core/pace/travel.ts';
-import type { Passage } from '@cadence/core/programme/passage.ts';
-import type { Cue, Facts } from '@cadence/core/programme/programme.ts';
-import type { TravelFigures } from '@cadence/core/scene/travelFigures.ts';
-import { frameAt, frames } from '@cadence/core/time/frameRate.ts';
-import { add, clamp, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
+import { frameComeTo, offsetAt } from '../pace/travel.ts';
+import type { Passage } from '../programme/passage.ts';
+import type { Cue, Facts } from '../programme/programme.ts';
+import type { TravelFigures } from './travelFigures.ts';
+import { frameAt, frames } from '../time/frameRate.ts';
+import { add, clamp, subtract, type Ticks } from '../time/ticks.ts';
 
 export interface Coming {
   readonly facts: Facts;

@@ -1,8 +1,8 @@
 /** Instants of the programme that something can be set or pulled to, by what they are of. */
-import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
-import { marksInOrder } from '@cadence/core/programme/order.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
-import type { Ticks } from '@cadence/core/time/ticks.ts';
+import { heardBeats, heardHits, heardPieces } from '../programme/heard.ts';
+import { marksInOrder } from '../programme/order.ts';
+import type { Programme } from '../programme/programme.ts';
+import type { Ticks } from '../time/ticks.ts';
 
 export type InstantsOf = 'beats' | 'bars' | 'marks' | 'hits' | 'pieces';
 
