@@ -21,7 +21,7 @@ import { newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { useOpen } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
-import { CountInput } from '../kit/CountInput.tsx';
+import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { useShelf } from '../picture/useShelf.ts';
 import { OVER_BLACK, OverSelect } from '../picture/OverSelect.tsx';
@@ -103,13 +103,12 @@ export default function Cards({ close }: WindowProps) {
       close={close}
       choices={
         <>
-          <CountInput
-            w={130}
+          <FigureField
+            width={130}
             label={`Lines a card, ${fits} fit`}
-            min={1}
-            max={fits}
+            bounds={[1, fits]}
             value={most}
-            set={setMost}
+            change={setMost}
           />
           <Select
             size="xs"
@@ -127,25 +126,23 @@ export default function Cards({ close }: WindowProps) {
             onChange={(value) => value && setBy(value as By)}
           />
           {by === 'shares' && (
-            <CountInput
-              w={90}
+            <FigureField
+              width={90}
               label="In all"
               suffix=" s"
-              min={0.2}
-              max={3600}
+              bounds={[0.2, 3600]}
               step={1}
               value={seconds}
-              set={setSeconds}
+              change={setSeconds}
             />
           )}
-          <CountInput
-            w={130}
+          <FigureField
+            width={130}
             label="Dissolves, 0 cuts"
             suffix=" frames"
-            min={0}
-            max={200}
+            bounds={[0, 200]}
             value={fade}
-            set={setFade}
+            change={setFade}
           />
           <OverSelect over={over} set={setOver} />
         </>

@@ -7,7 +7,7 @@ import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { currentStrand } from '../desk/store.ts';
-import { CountInput } from '../kit/CountInput.tsx';
+import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
 import { useChosen } from '../kit/useChosen.tsx';
@@ -43,23 +43,21 @@ export default function CutCues({ close }: { close: () => void }) {
           />
           {by === 'words' && (
             <>
-              <CountInput
-                w={120}
+              <FigureField
+                width={120}
                 label="Words a cue"
-                min={1}
-                max={20}
+                bounds={[1, 20]}
                 value={count}
-                set={setCount}
+                change={setCount}
               />
-              <CountInput
-                w={190}
+              <FigureField
+                width={190}
                 label="Stay until the next within"
                 suffix=" s"
-                min={0}
-                max={5}
+                bounds={[0, 5]}
                 step={0.1}
                 value={hold}
-                set={setHold}
+                change={setHold}
               />
             </>
           )}

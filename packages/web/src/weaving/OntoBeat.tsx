@@ -17,7 +17,7 @@ import { messageOf, say } from '../desk/say.ts';
 import { plural } from '../kit/format.ts';
 import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { currentStrand } from '../desk/store.ts';
-import { CountInput } from '../kit/CountInput.tsx';
+import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { PreviewTable } from '../kit/PreviewTable.tsx';
 import { player } from '../playback/player.ts';
@@ -121,13 +121,12 @@ export default function OntoBeat({ close }: { close: () => void }) {
                 allowDeselect={false}
                 onChange={(value) => setEach((value ?? each) as Each)}
               />
-              <CountInput
-                w={110}
+              <FigureField
+                width={110}
                 label="Takes so many"
-                min={1}
-                max={64}
+                bounds={[1, 64]}
                 value={every}
-                set={setEvery}
+                change={setEvery}
               />
             </>
           )}

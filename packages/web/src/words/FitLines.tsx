@@ -13,7 +13,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { make, newId } from '../desk/desk.ts';
 import { plural } from '../kit/format.ts';
 import { currentStrand, openNow } from '../desk/store.ts';
-import { CountInput } from '../kit/CountInput.tsx';
+import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { familiesFor } from '../picture/families.ts';
 import { useShelf } from '../picture/useShelf.ts';
@@ -101,14 +101,13 @@ export default function FitLines({ close }: { close: () => void }) {
                 value={family}
                 onChange={(value) => value !== null && setFamily(value)}
               />
-              <CountInput
-                w={96}
+              <FigureField
+                width={96}
                 label="Size"
                 suffix=" px"
-                min={8}
-                max={800}
+                bounds={[8, 800]}
                 value={size}
-                set={setSize}
+                change={setSize}
               />
             </>
           )}

@@ -5,7 +5,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { plural } from '../kit/format.ts';
 import { currentStrand } from '../desk/store.ts';
-import { CountInput } from '../kit/CountInput.tsx';
+import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
 import { useChosen } from '../kit/useChosen.tsx';
@@ -23,15 +23,14 @@ export default function MergeCues({ close }: { close: () => void }) {
     <EditWindow
       close={close}
       choices={
-        <CountInput
-          w={170}
+        <FigureField
+          width={170}
           label="Longest pause within a cue"
           suffix=" s"
-          min={0}
-          max={5}
+          bounds={[0, 5]}
           step={0.1}
           value={gap}
-          set={setGap}
+          change={setGap}
         />
       }
       says={

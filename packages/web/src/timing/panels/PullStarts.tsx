@@ -10,7 +10,7 @@ import { add, subtract } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { plural } from '../../kit/format.ts';
 import { currentCues, currentStrand, useShown } from '../../desk/store.ts';
-import { CountInput } from '../../kit/CountInput.tsx';
+import { FigureField } from '../../kit/FigureField.tsx';
 import { EditWindow } from '../../kit/EditWindow.tsx';
 import { PreviewTable } from '../../kit/PreviewTable.tsx';
 import { INSTANTS, instantsOf, type InstantsOf } from '@cadence/core/rows/instants.ts';
@@ -46,13 +46,12 @@ export default function PullStarts({ close }: { close: () => void }) {
             value={to}
             onChange={(value) => setTo(value as InstantsOf)}
           />
-          <CountInput
-            w={170}
+          <FigureField
+            width={170}
             label="At most so far, frames"
-            min={1}
-            max={250}
+            bounds={[1, 250]}
             value={reach}
-            set={setReach}
+            change={setReach}
           />
         </>
       }
