@@ -4,7 +4,7 @@ import { wrap, type Remote } from 'comlink';
 import nodeEndpoint from 'comlink/dist/esm/node-adapter.mjs';
 import type { HelperServices } from './helperWorker.ts';
 
-/** From so many seconds of sound on, a helper is worth its start. */
+/** The length of sound from which a helper thread pays, in seconds. */
 export const LONG = 120;
 
 /**

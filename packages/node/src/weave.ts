@@ -12,7 +12,7 @@ import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
 import { LONG, withHelper } from './helperThread.ts';
 import { openSound } from './sound.ts';
 
-/** From so many seconds on, the memory that a helper takes while it weaves is worth more than the time it saves. */
+/** The length from which the memory of a helper costs more than the time it saves, in seconds. */
 const VERY_LONG = 2400;
 
 const acoustic = (name: string): Promise<Uint8Array> =>

@@ -10,7 +10,7 @@ import { SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
 /** Fetches the bytes of a face of the shelf, named by {@link shelfPath}. */
 export type FaceLoader = (path: string) => Promise<Uint8Array>;
 
-/** So many lines are remembered for a family: those of the longest rolls there are, and as many again. */
+/** The number of lines cached for a family: those of the longest rolls, twice. */
 const MOST_COVERED = 40_000;
 
 /** The code points of a text that a font must have to show it. */

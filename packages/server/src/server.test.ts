@@ -186,7 +186,7 @@ describe('changes', () => {
     const [version, kept] = [...text.matchAll(/data: (.*)/g)].map(([, data]) =>
       JSON.parse(data ?? ''),
     );
-    // First the newest version, by which a window tells whether it is ahead.
+    // The newest version comes first: a window compares it with its own.
     expect(version).toBe(0);
     expect(kept).toMatchObject({ version: 1, clientId: 'window', step: { changes: add.changes } });
     await reader?.cancel();

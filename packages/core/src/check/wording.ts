@@ -35,7 +35,7 @@ const pairs = [
   ['[', ']'],
 ] as const;
 
-/** What is opened in one cue may be closed so many cues later. */
+/** How many cues later a mark may be closed. */
 const REACH = 6;
 
 const count = (text: string, mark: string): number => text.split(mark).length - 1;

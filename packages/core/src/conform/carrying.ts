@@ -21,13 +21,13 @@ export interface Carried {
 
 /** Shorter stretches are not looked for as said again, in frames. */
 const SHORT = 50;
-/** A path is kept by a point every so many frames. */
+/** Frames from one point of a kept path to the next. */
 const POINT = 10;
 
 /**
  * What of the old sound is in the new one, in the order of the old; what is missing was not found.
  *
- * @param onProgress  is given now and then how far it has come, from 0 to 1
+ * @param onProgress  called now and then with the progress, from 0 to 1
  */
 export function carrying(
   old: Bands,

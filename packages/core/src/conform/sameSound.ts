@@ -15,7 +15,7 @@ const WORST = 3;
 /** What it costs to go from one shift to another, and to go back in the new sound. */
 const JUMP = 12;
 const BACK = 2;
-/** A shift may be taken so many blocks before and after those in which it was found. */
+/** How many blocks before and after its own a shift may be used in. */
 const AROUND = 8;
 /** Shorter pieces are chance. */
 const SHORTEST = 15;

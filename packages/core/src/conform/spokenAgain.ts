@@ -42,7 +42,7 @@ function standardised(cepstra: Float32Array, from: number, to: number): Float32A
   return out;
 }
 
-/** One frame for so many, their mean. */
+/** Averages groups of frames. */
 function coarser(frames: Float32Array, stride: number): Float32Array {
   const count = Math.ceil(frames.length / ROWS / stride);
   const out = new Float32Array(count * ROWS);

@@ -117,8 +117,8 @@ export class Losses {
 /** Is given how much of a file has been read, from 0 to 1. */
 export type OnProgress = (share: number) => void;
 
-/** Tells every so many steps of so many how far they are; nothing where nobody asks. */
-export const telling =
+/** Reports progress every few steps; does nothing without a listener. */
+export const progressReporter =
   (onProgress: OnProgress | undefined, count: number, every: number) =>
   (at: number): void => {
     if (onProgress && at % every === 0) onProgress(at / count);

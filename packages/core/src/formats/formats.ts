@@ -16,7 +16,7 @@ export interface Clock {
   readonly frameRate?: FrameRate;
   /** The timecode of the programme's first frame, instead of what the file says. */
   readonly start?: Ticks;
-  /** Is given now and then how much of a long file has been read. */
+  /** Called now and then with the share of a long file that has been read. */
   readonly onProgress?: OnProgress;
 }
 

@@ -61,7 +61,7 @@ export class SpanWriter {
   #spanStyle: SpanStyle = {};
 
   open(name: string, spanStyle: SpanStyle): void {
-    // Nobody writes so many in each other; what does so is damaged.
+    // Deeper nesting is never written by hand: the file is damaged.
     if (this.#open.length >= DEEPEST) return;
     this.#open.push({ name, spanStyle });
     this.#spanStyle = { ...this.#spanStyle, ...spanStyle };

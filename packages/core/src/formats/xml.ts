@@ -28,10 +28,10 @@ export type XmlNode = XmlElement | string;
 
 /** Elements stand in each other this deep at most. */
 const DEEPEST = 200;
-/** Of what is not well-formed, so many places are told; the rest is counted, and where it is more, not read. */
+/** The number of malformed places that are reported. The rest is counted, and past the limit not read. */
 const TOLD = 20;
 const MOST_WRONGS = 1000;
-/** So many characters are given to the parser at once. */
+/** The number of characters given to the parser at once. */
 const A_PART = 1_000_000;
 /** Ends the reading of a file that is damaged throughout. */
 class TooDamaged extends Error {}

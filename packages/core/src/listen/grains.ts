@@ -10,7 +10,7 @@
 /** Length of a grain and the time from one to the next, in seconds. */
 const GRAIN = 0.04;
 export const GRAIN_HOP = 0.02;
-/** After so long without a movement the hand holds still, in seconds. */
+/** The time without a movement after which the hand holds still, in seconds. */
 const STILL = 0.1;
 /** What is repeated then, in seconds, and how loud. */
 const REPEATED = 0.1;

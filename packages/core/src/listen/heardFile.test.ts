@@ -3,7 +3,7 @@ import { countHits, hitsIn, packHeard, unpackHeard, type KeptHeard } from './hea
 import type { Heard } from './listening.ts';
 import { peaksOf } from './signal/peaks.ts';
 
-/** What might have been heard, of arrays of so many bytes. */
+/** Random evidence as if heard, with arrays of a size in bytes. */
 function heardOf(count: number, hits: number): Heard {
   const bytes = (of: number, step: number) =>
     Uint8Array.from({ length: of }, (_, at) => (at * step) % 256);

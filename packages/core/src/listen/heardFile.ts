@@ -115,7 +115,7 @@ export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
   };
 }
 
-/** How many hits among their figures rise by so many decibels at least. */
+/** The number of hits that rise by at least a number of decibels, from their figures. */
 export function countHits(figures: Float32Array, leastRise: number): number {
   let count = 0;
   for (let at = HIT_FIGURES - 1; at < figures.length; at += HIT_FIGURES)
@@ -123,7 +123,7 @@ export function countHits(figures: Float32Array, leastRise: number): number {
   return count;
 }
 
-/** The hits among their figures that rise by so many decibels at least. */
+/** The hits that rise by at least a number of decibels, from their figures. */
 export function hitsIn(figures: Float32Array, leastRise = 0): FoundHit[] {
   const hits: FoundHit[] = [];
   for (let at = 0; at < figures.length; at += HIT_FIGURES) {

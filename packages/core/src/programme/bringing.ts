@@ -40,7 +40,7 @@ export interface Plan {
   readonly compared?: readonly Reread[];
 }
 
-/** So many lines are shown. */
+/** The number of lines that are shown. */
 const SHOWN = 10;
 
 /** The script of a file: the blocks of a sheet, or the titles of a feed. */

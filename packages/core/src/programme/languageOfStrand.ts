@@ -4,7 +4,7 @@ import { plainText } from '../text/lines.ts';
 import { cuesInOrder } from './order.ts';
 import type { Id, Programme } from './programme.ts';
 
-/** So many characters tell what language a text is in. */
+/** Enough characters to tell the language of a text. */
 const ENOUGH = 4000;
 
 /** The language of the text of a strand, by its first cues; undefined where it cannot be told. */

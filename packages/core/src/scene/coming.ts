@@ -1,4 +1,4 @@
-/** How far the passage in hand has come at a time, and when it has come so far. */
+/** The offset of a passage at a time, and the time of an offset. */
 import { frameComeTo, offsetAt } from '../pace/travel.ts';
 import type { Passage } from '../programme/passage.ts';
 import type { Cue, Facts } from '../programme/programme.ts';
@@ -13,7 +13,7 @@ export interface Coming {
   readonly figures: TravelFigures;
 }
 
-/** How far it has come, in pixels from where all of it is just out of sight: before its cue, and after, as at its ends. */
+/** The offset at a time, in pixels from where all of it is just out of sight. Before and after its cue, as at its ends. */
 export function comeAt({ facts, cue, passage, figures }: Coming, time: Ticks): number {
   const { frameRate } = facts;
   const { from, distance } = figures.way;
@@ -22,7 +22,7 @@ export function comeAt({ facts, cue, passage, figures }: Coming, time: Ticks): n
   return from + offsetAt(figures.travel, frame, passage.journey);
 }
 
-/** The frame of the programme at which it has come so far, within its cue. */
+/** The frame of the programme at which it reaches an offset, within its cue. */
 export function timeComeTo({ facts, cue, passage, figures }: Coming, offset: number): Ticks {
   const { frameRate } = facts;
   const frame = frameComeTo(figures.travel, offset - figures.way.from, passage.journey);

@@ -1,4 +1,4 @@
-/** What is drawn of a crawl that has come so far. */
+/** The drawing of a crawl at an offset. */
 import type { Crawl } from '../programme/passage.ts';
 import type { Facts, Id } from '../programme/programme.ts';
 import { unstarred } from '../text/emphasis.ts';
@@ -51,7 +51,7 @@ function firstAfter(items: readonly PlacedItem[], from: number): number {
 /**
  * The text of a crawl in its window.
  *
- * @param offset  how far it has come from where it is just out of sight, in pixels
+ * @param offset  distance travelled from where it is just out of sight, in pixels
  */
 export function crawlText(
   crawl: Crawl,
@@ -95,7 +95,7 @@ export function crawlText(
 /**
  * All that is drawn of a crawl.
  *
- * @param shown  from 0 to 1: how far the band has come in
+ * @param shown  how much of the band is faded in, from 0 to 1
  */
 export function crawlItems(
   crawl: Crawl,

@@ -11,7 +11,7 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
  * Where a roll has swayed to and how far it leans, about the middle of the frame; undefined where it stands straight.
  *
  * @param frames  since it began
- * @param way     how much of its way it has come, from 0 to 1
+ * @param way     the share of its way that it has travelled, from 0 to 1
  */
 export function leaning(
   { tilt, sway, swayFrames }: Pick<RollLook, 'tilt' | 'sway' | 'swayFrames'>,

@@ -1,4 +1,4 @@
-/** What is drawn of a roll that has come so far. */
+/** The drawing of a roll at an offset. */
 import type { Roll, RollLook } from '../programme/passage.ts';
 import type { Facts, Material, Table } from '../programme/programme.ts';
 import { unstarred } from '../text/emphasis.ts';
@@ -199,7 +199,7 @@ export interface RollInSight {
   readonly to: number;
 }
 
-/** The top of a roll on the frame after it has come so far, in pixels. */
+/** The top of a roll on the frame at an offset, in pixels. */
 export const topOfRoll = (
   { look, layout }: ReturnType<typeof laidRoll>,
   offset: number,

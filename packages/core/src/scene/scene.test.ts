@@ -64,7 +64,7 @@ describe('a card', () => {
       ['image', 0, -420, 1920, 1920],
       text,
     ]);
-    // One that is gone leaves what was behind it.
+    // A picture that is missing shows what is behind it.
     expect(over({ behind: '#0d0e12', behindImage: 'gone' })).toHaveLength(3);
   });
 });

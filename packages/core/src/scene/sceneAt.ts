@@ -78,7 +78,7 @@ export function sceneAt(
 const framesSince = ({ facts }: Programme, { start }: Cue, time: Ticks): number =>
   frameAt(time, facts.frameRate) - countFrames(start, facts.frameRate);
 
-/** How far a cue has come in, and not gone yet, that does both in so many frames: from 0 to 1. */
+/** How visible a cue is that fades in and out over a number of frames, from 0 to 1. */
 function comeIn(programme: Programme, cue: Cue, time: Ticks, fade: number): number {
   if (fade <= 0) return 1;
   const at = framesSince(programme, cue, time);

@@ -134,7 +134,7 @@ export function figuresOf(
     profile.charactersASecond,
     (text) => countsOf(text).characters,
   );
-  // A second of travel takes so many characters past a point.
+  // Characters that pass a point in a second of travel.
   const passing =
     (countsIn(passage, frame).characters / Math.max(1, way.length)) * (speed / seconds);
   const readable =
@@ -162,7 +162,7 @@ export function figuresOf(
   };
 }
 
-/** What would make a passage fit so many frames at a speed; undefined where it does. */
+/** What would make a passage fit a number of frames at a speed; undefined where it fits. */
 export const fitWithin = (
   facts: Facts,
   passage: Passage,

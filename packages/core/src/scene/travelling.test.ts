@@ -31,7 +31,7 @@ const crawl = (sheet: string, look: Crawl['look'] = {}, journey: Partial<Journey
   look: { size: 40, between: '  ', ...look },
 });
 
-/** A programme with a passage from frame 100 on, for so many frames. */
+/** A programme with a passage that lasts a number of frames, from frame 100 on. */
 function showing(passage: Passage, count: number): Programme {
   const base = programmeWithCues([]);
   const cue: Cue = {

@@ -31,7 +31,7 @@ type FrameSize = Facts['frame'];
 const recentSheets: { text: string; separator: string | null; read: ReadSheet }[] = [];
 const MOST_RECENT = 4;
 
-/** A sheet as it is understood; one that was read lately is not read again. */
+/** A sheet as it is understood. The last ones read are cached. */
 export function sheetOf({
   sheet: text,
   separator = null,
@@ -164,7 +164,7 @@ export function wayOf(passage: Passage, frame: FrameSize, shaper: TextShaper): W
   return { length, window, from, distance: Math.max(1, length + window - from - left) };
 }
 
-/** The travel of a passage in so many frames, and the motion for which there is time in them. */
+/** The travel of a passage in a number of frames, and the motion that there is time for. */
 export function travelOf(
   { journey }: Pick<Passage, 'journey'>,
   { distance }: Pick<Way, 'distance'>,
@@ -181,7 +181,7 @@ export const framesOf = (
   { frameRate }: Facts,
 ): number => Math.max(1, countFrames(subtract(end, start), frameRate));
 
-/** How far a passage has come at a time while its cue lasts, from where all of it is just out of sight, in pixels. */
+/** The offset of a passage at a time within its cue, in pixels from where all of it is just out of sight. */
 export function offsetOf(
   { facts }: Programme,
   cue: Cue,

@@ -207,7 +207,7 @@ function brokenInto(
 /** A cue's worth of text is this part full at most, so that each part still finds good breaks. */
 const FULL = 0.92;
 
-/** So many parts more than there must be are tried for a way that tears nothing. */
+/** How many more parts than needed are tried for a way that tears nothing. */
 const MORE = 3;
 
 /**

@@ -71,7 +71,7 @@ export function acousticModelOf(bytes: Uint8Array): AcousticModel {
   const { names, silence, senones, meanScale, varianceScale } = head;
   const phones = names.length;
   let at = 2 + length;
-  /** The next so many bytes, copied to where wider numbers may begin. */
+  /** The next bytes, copied so that they are aligned for wider numbers. */
   const next = (count: number): ArrayBuffer => {
     at += count;
     return bytes.slice(at - count, at).buffer;

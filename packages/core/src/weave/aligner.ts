@@ -92,7 +92,7 @@ export class Aligner {
   }
 }
 
-/** Stretches from all over a recording, so many frames of them and the rest after: there may be several voices. */
+/** Stretches from all over a recording up to a number of frames, then the rest: there may be several voices. */
 function spreadOut(stretches: readonly Stretch[], most: number): readonly Stretch[] {
   const frames = stretches.reduce((sum, { from, to }) => sum + to - from, 0);
   const step = Math.max(1, Math.floor(frames / most));

@@ -6,7 +6,7 @@ import { FILLER, JUNCTION, type Lattice } from './lattice.ts';
 /** What was heard, frame by frame. */
 export interface Observed {
   readonly count: number;
-  /** Logarithms of likelihoods of so many senones at a frame; the array may be used again. */
+  /** Log-likelihoods of the senones at a frame; the array is reused. */
   readonly scores: (frame: number, senones: Int32Array, count: number) => ArrayLike<number>;
   /** The same of speech that is not written. */
   readonly filler: (frame: number) => number;

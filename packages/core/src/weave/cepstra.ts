@@ -41,7 +41,7 @@ interface Filter {
   readonly weights: readonly number[];
 }
 
-/** The filters over so many bins; those beyond the reach of the sound stay empty. */
+/** The filters over a number of bins; those above the bandwidth of the sound stay empty. */
 function filters(binWidth: number, bins: number): Filter[] {
   const step = (mel(HIGHEST) - mel(LOWEST)) / (FILTERS + 1);
   const corner = (at: number) => Math.round(hertzOf(mel(LOWEST) + at * step) / GRID) * GRID;

@@ -35,7 +35,7 @@ export const coarseFramesIn = (frames: Float32Array): number =>
   Math.ceil(frames.length / WIDTH / STRIDE);
 
 /**
- * The coarse pass over a sound, or over some of it. Calls `onProgress` now and then with how far it has come, from 0 to 1.
+ * The coarse pass over a sound, or over some of it. Calls `onProgress` now and then with the progress, from 0 to 1.
  *
  * @param range  the first, and the one after the last
  */

@@ -25,7 +25,7 @@ const AROUND_OWN = -0.4839;
 const BIAS = 5.7291;
 /** By how much with the square of the share of what is not written around it; set by hand. */
 const STRANGE = 18;
-/** So many frames of that count beside a word at most: a script may begin or end anywhere. */
+/** At most this many frames of that count beside a word: a script may begin or end anywhere. */
 const MOST_STRANGE = 50;
 
 /** How badly the words around each fit, on the whole. */

@@ -15,7 +15,7 @@ const SHARE = 0.15;
 const LEAST = 4;
 /** Where the word is not so much louder than the pause, its edges drown in it, in decibels. */
 const CLEAR = 25;
-/** It has to stay there for so many steps. */
+/** The number of steps that it has to stay there. */
 const STAYS = 4;
 
 const middle = (values: Float32Array): number =>

@@ -84,7 +84,7 @@ export class Likelihoods {
   }
 
   /**
-   * The logarithms of the likelihoods of so many states at one of the vectors. The array is used again.
+   * The log-likelihoods of the states at one of the vectors. The array is reused.
    *
    * @param states  senones
    */

@@ -1,6 +1,6 @@
 /** Numbers that two threads look at. */
 
-/** So many floats, which are not copied for another thread where the platform lets threads share memory. */
+/** An array of floats, shared with other threads where the platform allows shared memory, copied elsewhere. */
 export const sharedFloats = (count: number): Float32Array =>
   typeof SharedArrayBuffer === 'undefined'
     ? new Float32Array(count)

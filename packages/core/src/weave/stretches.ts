@@ -6,7 +6,7 @@ const PER_SECOND = 100 / STRIDE;
 /** A stretch is so long at least, in coarse frames, and ends at the next pause; at the latest at the next word. */
 const LEAST = 12 * PER_SECOND;
 const MOST = 40 * PER_SECOND;
-/** So many coarse frames without a word are a pause. */
+/** Coarse frames without a word that make a pause. */
 const PAUSE = 5;
 
 /**

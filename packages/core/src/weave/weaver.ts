@@ -109,7 +109,7 @@ export class Weaver {
    * Takes a sound to weave on.
    *
    * @param helper      a thread that takes its part; it keeps the sound for {@link weave}
-   * @param onProgress  is given now and then how far it has come, from 0 to 1
+   * @param onProgress  called now and then with the progress, from 0 to 1
    */
   async hear(bands: Bands, { helper, onProgress = ignore }: WithHelper = {}): Promise<void> {
     const { voice, meanAt } = plainVoiceOf(bands);
@@ -253,14 +253,14 @@ export class Weaver {
 const framesOf = (stretches: readonly Stretch[]): number =>
   stretches.reduce((sum, { from, to }) => sum + to - from, 0);
 
-/** What a helper is told of a voice, and the mean around each frame. */
+/** What a helper is given of a voice, and the mean around each frame. */
 function plainVoiceOf(bands: Bands): { voice: PlainVoice; meanAt: Voice['meanAt'] } {
   const frames = cepstraOf(bands);
   const { firstMiddle, loudness } = bands;
   return { voice: { frames, firstMiddle, loudness }, meanAt: meansOf(frames) };
 }
 
-/** Two words with so many frames between them have a pause between them. */
+/** Two words with at least this many frames between them have a pause between them. */
 const PAUSE = 3;
 
 /** Start and end of each word, those beside a pause where the sound rises and sinks. */

@@ -1,4 +1,4 @@
-/** A programme from its rows, of which some may be damaged: what can be read is, and what cannot is named. */
+/** Reads a programme from its rows. Damaged rows are left out and named. */
 import { completed, newProgramme, newStrand } from '@cadence/core/programme/defaults.ts';
 import {
   tableOf,

@@ -355,7 +355,7 @@ const stepOf = ({ changeId, name, changes, undoes, redoes, goesWith }: Commit): 
   ...(goesWith !== undefined && { goesWith }),
 });
 
-/** So many changes are checked before others have their turn. */
+/** The number of changes checked before the event loop has its turn. */
 const AT_ONCE = 200;
 
 async function checkChanges(changes: readonly Change[]): Promise<void> {

@@ -21,6 +21,6 @@ test('the list tells how far a programme is, and what is seen of it', () => {
     image: 'hash of h',
     backdrop: '#000000',
   });
-  // A picture that is gone leaves the colour.
+  // Without the picture, the colour is shown.
   expect(seen({ backdrop: { colour: '#000000', image: 'gone' } }).image).toBeNull();
 });

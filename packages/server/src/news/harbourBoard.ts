@@ -23,7 +23,7 @@ export const NOTICES: readonly string[] = [
   'The gate at Brae End sticks; lift it and think of something pleasant',
 ];
 
-/** So many notices are on the board at once, and each stays so long at the top, in milliseconds. */
+/** How many notices are on the board, and how long each stays at the top, in milliseconds. */
 const SHOWN = 9;
 const TURN = 600_000;
 

@@ -22,10 +22,10 @@ import { cuesInHand, selectedCues, strandInHand } from './inHand.ts';
 import type { DeskPorts } from './ports.ts';
 import { looked, ROW_SPANS, selected } from './view.ts';
 
-/** Gaps up to this long are closed, and a new cue is this long. */
+/** The longest gap that is closed, and the length of a new cue. */
 const SMALL_GAP = fromSeconds(0.5);
 const NEW_CUE = fromSeconds(2);
-/** A cue stays so many frames after its voice. */
+/** Frames that a cue stays after the voice ends. */
 const TAIL = 3;
 
 export function cueActions(desk: DeskPorts) {

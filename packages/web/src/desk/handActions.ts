@@ -45,7 +45,7 @@ import { HANDS, NAMES, thingsOf, type Hand, type Thing } from '@cadence/core/row
 import type { DeskPorts } from './ports.ts';
 import { looked, picked } from './view.ts';
 
-/** A new piece is so long, and a beat or mark is heard with so much after it. */
+/** The length of a new piece, and how much is played after a beat or mark. */
 const NEW_PIECE = fromSeconds(1);
 const AFTER_INSTANT = fromSeconds(0.6);
 

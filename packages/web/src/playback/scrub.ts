@@ -13,7 +13,7 @@ import { fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts'
 import { materialUrl } from '../sync/api.ts';
 import type { Decoding } from '../workers/sound.worker.ts';
 
-/** Sound is decoded in blocks of so many seconds, and so many are kept. */
+/** The length of a decoded block in seconds, and the number of blocks that are kept. */
 const BLOCK = 4;
 const BLOCKS_KEPT = 24;
 /** How far ahead of the clock grains are handed to it, in seconds. */

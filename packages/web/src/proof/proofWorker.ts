@@ -12,7 +12,7 @@ const finding = heldWorker<Proof>(begin);
 
 export const proofWorker = reading.get;
 
-/** A pattern may take so many milliseconds. */
+/** The longest time that a pattern may take, in milliseconds. */
 const LONGEST = 3000;
 
 /**

@@ -9,7 +9,7 @@ import { say, messageOf } from '../desk/say.ts';
 import { useOpen } from '../desk/store.ts';
 import { findingsNow } from './proofWorker.ts';
 
-/** So many cues are laid out at once, so that the page is never held up. */
+/** The number of cues laid out at once, so that the page is never blocked. */
 const AT_ONCE = 40;
 
 /** How the text of a cue fits, in the style and the frame that it was measured in. */

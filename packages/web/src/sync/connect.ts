@@ -31,11 +31,11 @@ const large: LargeStorage = {
   remove: (key) => del(key),
 };
 
-/** Hears of the steps of other windows, and of the server's newest version whenever the line to it is made. */
+/** Listens to steps of other windows, and to the server's newest version on each connection. */
 function listen(id: Id, since: number, hears: ServerEvents): () => void {
   const events = new EventSource(eventsUrl(id, since));
   events.onmessage = ({ data }: MessageEvent<string>) => {
-    // One's own step comes back too; of thousands of changes it would take long to read.
+    // The server sends our own steps too. They are skipped unread: thousands of changes take long to parse.
     if (!data.includes(`"clientId":"${clientId}"`)) hears.step(JSON.parse(data) as KeptStep);
   };
   events.addEventListener('version', ({ data }: MessageEvent<string>) =>

@@ -1,5 +1,5 @@
-/** Waiting until the page has nothing to do. */
+/** Waiting for an idle page. */
 
-/** Comes when the page has come to rest, and after `longest` milliseconds if it does not. */
+/** Resolves when the page is idle, at the latest after `longest` milliseconds. */
 export const whenIdle = (longest = 1500): Promise<void> =>
   new Promise((done) => requestIdleCallback(() => done(), { timeout: longest }));

@@ -106,7 +106,7 @@ function window(server: MadeUpServer, store = storages()) {
 }
 
 const rewrite = (text: string, id = 'c1') => setText(tide, id, text).changes;
-/** Lets what was begun run on, and timers up to so many milliseconds. */
+/** Runs pending promises, and timers up to this many milliseconds. */
 const pass = (time = 50) => jest.advanceTimersByTimeAsync(time);
 
 beforeEach(() => void jest.useFakeTimers());

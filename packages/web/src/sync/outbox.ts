@@ -27,7 +27,7 @@ import type { Unsent } from './unsent.ts';
 
 /** First and longest wait before trying again, in milliseconds. */
 export const WAITS = { first: 500, longest: 8000 };
-/** A long step waits so long at most for the page to come to rest, in milliseconds. */
+/** The longest wait of a long step for an idle page, in milliseconds. */
 const LONGEST_REST = 400;
 /** The name of the step that brings an older state on the server up to what a window has. */
 const PUT_BACK = 'Put back what this window had';
@@ -51,11 +51,11 @@ export interface OutboxPorts {
   readonly unsent: Unsent;
   readonly open: () => Promise<OpenedProgramme>;
   readonly send: (change: Commit) => Promise<{ version: number }>;
-  /** Listens for what the server tells about what came after a version, until the answer is called. */
+  /** Listens to the server's events after a version. Returns a function that ends this. */
   readonly listen: (since: number, events: ServerEvents) => () => void;
   /** Tells the editor why a step was refused. */
   readonly tellRefused: (message: string) => void;
-  /** Comes when the page has nothing to do, and after so many milliseconds if it never has. */
+  /** Resolves when the page is idle, at the latest after this many milliseconds. */
   readonly idle: (longest: number) => Promise<void>;
 }
 
@@ -128,7 +128,7 @@ export class Outbox {
     this.pump();
   }
 
-  /** The page goes, and there is no time for anything but writing down what waits. */
+  /** Called when the page is being closed: only writes down the steps that wait. */
   leave(): void {
     this.#leaving = true;
     this.#ports.unsent.leave(this.#ports.state()?.pending ?? []);
@@ -189,7 +189,7 @@ export class Outbox {
     if (!now || now.pending[0]?.id !== step.id) return;
     if (version === now.version + 1) dispatch(acknowledged({ version, at: Date.now() }));
     else if (version <= now.version) dispatch(keptBefore(step.id));
-    // It was kept at an earlier try, and others' steps lie between that were not heard of yet.
+    // An earlier try kept it, and steps of others that we have not received lie between.
     else return this.reopen();
   }
 
@@ -212,7 +212,7 @@ export class Outbox {
         return;
       }
       dispatch(arrived(missed));
-      // Where nothing new came with it, trying again at once would end the same way.
+      // Without new steps, an immediate retry would fail the same way.
       if ((state()?.version ?? 0) > now.version) {
         this.#timer = setTimeout(() => this.pump());
         return;

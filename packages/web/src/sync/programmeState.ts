@@ -40,15 +40,15 @@ export interface Open {
   readonly reached: boolean;
   /** The version that the server has where it is older than ours: its data was put back. Nothing is sent then. */
   readonly olderOnServer: number | null;
-  /** What of it the server could not read, in sentences. */
+  /** What the server could not read of the programme, in sentences. */
   readonly damage: readonly string[];
-  /** How many changes had to be left out when others were put under ours. */
+  /** How many of our changes no longer applied after a rebase. */
   readonly leftOut: number;
 }
 
 export type ProgrammeState = Open | null;
 
-/** Steps of more changes than this take longer than a screen frame to write, to send and to show at once. */
+/** Steps with more changes than this take longer than a screen frame to write, send or render. */
 export const MANY = 300;
 
 export const opened = createAction<OpenedProgramme & { id: Id; pending: readonly Step[] }>(
@@ -57,7 +57,7 @@ export const opened = createAction<OpenedProgramme & { id: Id; pending: readonly
 export const closed = createAction('programme/closed');
 export const made = createAction('programme/made', (step: Step) => ({
   payload: step,
-  // The page shows what thousands of changes make of it in a task after the one that applies them.
+  // Thousands of changes are applied in one task and rendered in a later one.
   meta: { [SHOULD_AUTOBATCH]: step.changes.length > MANY },
 }));
 export const acknowledged = createAction(
@@ -149,7 +149,7 @@ export function programmeReducer(
   if (acknowledged.match(action)) {
     const [first, ...pending] = state.pending;
     if (!first) return state;
-    // With nothing else on its way, what is confirmed now is what was shown all along.
+    // With nothing else pending, the confirmed programme is the one already shown.
     const confirmed =
       pending.length === 0 ? state.programme : apply(state.confirmed, first.changes);
     const { version, at } = action.payload;

@@ -5,13 +5,13 @@ export const clientId = crypto.randomUUID();
 
 /** What is known of windows. */
 export interface Windows {
-  /** Comes once a window is gone; at once where it is. Fails with AbortError when `signal` stops the waiting. */
+  /** Resolves once a window is gone. @throws AbortError when `signal` ends the wait */
   gone(client: string, signal: AbortSignal): Promise<void>;
   /** Whether a window is gone now. */
   isGone(client: string): Promise<boolean>;
 }
 
-/** Held as long as a window lives; the browser lets go of it, however the window ends. */
+/** Held while the window lives. The browser releases it however the window ends. */
 const lockOf = (client: string): string => `window ${client}`;
 
 /** Takes the lock of this window; called once, when the page begins. */

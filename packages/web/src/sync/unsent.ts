@@ -12,18 +12,18 @@ import type { Id } from '@cadence/core/programme/programme.ts';
 import { stepOf } from './programmeState.ts';
 import type { Windows } from './thisWindow.ts';
 
-/** Written at once, and small: the browser's local storage. */
+/** Synchronous and small: the browser's local storage. */
 export interface SmallStorage {
   keys(): readonly string[];
   get(key: string): string | null;
-  /** Throws where there is no room. */
+  /** @throws DOMException when the quota is used up */
   set(key: string, text: string): void;
   remove(key: string): void;
-  /** Calls back with the key and the text when another window writes, until the answer is called. */
+  /** Calls back with the key that another window wrote. Returns a function that ends this. */
   watch(written: (key: string) => void): () => void;
 }
 
-/** Takes any amount, in its own time: the browser's database. */
+/** Asynchronous and of any size: the browser's database. */
 export interface LargeStorage {
   keys(): Promise<readonly string[]>;
   get(key: string): Promise<readonly Step[] | undefined>;
@@ -37,14 +37,14 @@ export interface UnsentPorts {
   readonly windows: Windows;
   /** Names this window. */
   readonly client: string;
-  /** Runs when the page has shown what happened last. */
+  /** Runs work after the next paint. */
   readonly afterPaint: (work: () => void) => void;
 }
 
 const PREFIX = 'unsent';
-/** What a window wrote last may come so many milliseconds after it is known to be gone. */
+/** The last write of a closed window may arrive this many milliseconds after its lock is released. */
 const ARRIVING = 100;
-/** A text of more characters than this takes so long to write that the page shows the key first. */
+/** Longer texts are written after the paint: writing them would delay the key that was typed. In characters. */
 const LONG = 50_000;
 
 export class Unsent {
@@ -138,7 +138,7 @@ export class Unsent {
     return { id };
   }
 
-  /** The page goes, and there is no time for the database. */
+  /** Called when the page is being closed: the database would not finish, local storage does. */
   leave(pending: readonly Step[]): void {
     this.#pending = pending;
     const stored = new Set(this.#stored.map(({ id }) => id));
@@ -147,7 +147,7 @@ export class Unsent {
 
   async #store(): Promise<void> {
     const { large, small } = this.#ports;
-    // In a task after those that send: writing takes the page's time.
+    // Written in a later task than sending, since writing blocks the page.
     await new Promise((done) => setTimeout(done));
     const [pending, claimed, takenOver] = [this.#pending, new Set(this.#claimed), this.#takenOver];
     if (pending !== this.#stored) {
@@ -175,7 +175,7 @@ export class Unsent {
       if (text === '') this.#ports.small.remove(this.#key);
       else this.#ports.small.set(this.#key, text);
     } catch {
-      // There is no room for so much: it is in the database when typing rests.
+      // The quota is used up. The database has it once typing rests.
     }
   }
 

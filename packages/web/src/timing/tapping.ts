@@ -21,7 +21,7 @@ import { looked, selected } from '../desk/view.ts';
 import { heardIn, heardNow } from '../listening/heard.ts';
 import { player } from '../playback/player.ts';
 
-/** A key that is down for so long was held. */
+/** A key that is down longer than this was held, in seconds. */
 const HELD = 0.22;
 
 /** A press while the key may still be down. */

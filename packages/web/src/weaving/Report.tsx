@@ -28,7 +28,7 @@ import { player } from '../playback/player.ts';
 import { playAround } from './weaving.ts';
 import classes from './Report.module.css';
 
-/** More bars than this could not be told apart. */
+/** More bars than this cannot be told apart. */
 const MOST_BARS = 110;
 const SHOWN = 200;
 

@@ -39,7 +39,7 @@ export function useRun<T>(): Run<T> {
   };
   const begin = async (work: (onProgress: OnProgress) => Promise<T>) => {
     const mine = ++turn.current;
-    // What is told comes another way than the answer, and may come after it.
+    // Progress and the answer come by different ways: progress may arrive last.
     let over = false;
     again();
     setDoing(['Opening', 0]);

@@ -63,7 +63,7 @@ export interface LineCommands {
   trim(line: WordsLine, text: string, edge: Edge): void;
 }
 
-/** Typing rests after so many milliseconds; then it is kept. */
+/** The pause after which typing rests and is kept, in milliseconds. */
 const REST = 600;
 
 interface ActiveProps extends Omit<QuietProps, 'go'> {

@@ -18,7 +18,7 @@ import { KeyHints } from './KeyHints.tsx';
 import classes from './WordsPlace.module.css';
 
 const HEIGHT = 62;
-/** Sound shown on either side of the line, as a part of its length, and at least so many seconds. */
+/** Sound shown on either side of the line, as a share of its length, and the least in seconds. */
 const BESIDE = 0.2;
 const BESIDE_AT_LEAST = 0.4;
 const REACH = 8;

@@ -4,7 +4,7 @@ import { wrap, type Remote } from 'comlink';
 export interface Held<T> {
   /** What the worker does, to be called. */
   readonly get: () => Remote<T>;
-  /** Ends whatever it is doing; what waits for it is never answered. */
+  /** Ends the worker. Calls that wait for it are never answered. */
   readonly stop: () => void;
 }
 

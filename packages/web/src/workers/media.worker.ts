@@ -60,7 +60,7 @@ export interface Taken extends Pick<Read, 'sound' | 'picture' | 'remarks'> {
   readonly heard: { readonly kept: KeptHeard; readonly changes: string } | null;
 }
 
-/** How far it has come, from 0 to 1; and of reading, the outline since the last report: one pair for each second. */
+/** The progress, from 0 to 1; while reading, also the outline since the last report, a pair a second. */
 export interface Progress {
   readonly read: number;
   readonly sent: number;
@@ -69,7 +69,7 @@ export interface Progress {
   readonly duration: number;
 }
 
-/** So many milliseconds lie between two reports: the page has other things to do. */
+/** The least time between two reports, in milliseconds. */
 const REPORTING = 250;
 
 const NOT_MEDIA =

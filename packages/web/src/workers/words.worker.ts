@@ -105,7 +105,7 @@ async function plan(
   };
 }
 
-/** So many changes are read by the page at once. */
+/** The number of changes that the page reads at once. */
 const A_PART = 2000;
 
 /** @throws where it is more than can be kept */

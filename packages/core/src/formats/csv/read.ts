@@ -46,7 +46,7 @@ type Column = keyof typeof COLUMNS;
 
 /** Where nothing says how long a cue lasts, it lasts until the next, and so long at most. */
 const UNSAID = fromSeconds(3);
-/** So many rows tell what a column holds. */
+/** The number of rows that tell what a column holds. */
 const TRIED = 50;
 const TWENTY_FIVE = parseRate('25') as FrameRate;
 

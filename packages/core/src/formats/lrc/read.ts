@@ -30,7 +30,7 @@ const timeOf = ([, hours, minutes, seconds, fraction]:
     ? clockTime(undefined, hours, minutes, seconds)
     : clockTime(hours, minutes, seconds, fraction);
 
-/** A last line lasts so long where nothing says how long. */
+/** The length of the last line where the file gives none. */
 const LAST = fromSeconds(5);
 
 interface Sung {

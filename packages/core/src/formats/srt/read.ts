@@ -9,7 +9,7 @@ import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
-  telling,
+  progressReporter,
   Unreadable,
   type Caption,
   type CaptionPlace,
@@ -43,7 +43,11 @@ export function readSrt(text: string, onProgress?: OnProgress): Captions {
   const blocks: Block[] = [];
   let loose: string[] = [];
   // Finding the blocks is about a third of the work, reading what is in them the rest.
-  const finding = telling(onProgress && ((share) => onProgress(share / 3)), lines.length, 20_000);
+  const finding = progressReporter(
+    onProgress && ((share) => onProgress(share / 3)),
+    lines.length,
+    20_000,
+  );
   lines.forEach((line, at) => {
     finding(at);
     const match = line.length < 200 ? arrow.exec(line) : null;
@@ -74,7 +78,7 @@ export function readSrt(text: string, onProgress?: OnProgress): Captions {
   });
   if (blocks.length === 0)
     throw new Unreadable('No subtitle times were found, such as 00:00:01,000 --> 00:00:02,000.');
-  const reading = telling(
+  const reading = progressReporter(
     onProgress && ((share) => onProgress((1 + 2 * share) / 3)),
     blocks.length,
     5000,

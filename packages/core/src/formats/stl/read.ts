@@ -4,7 +4,7 @@ import { frames, type FrameRate } from '../../time/frameRate.ts';
 import { subtract, TICKS_PER_SECOND, ZERO, type Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
-  telling,
+  progressReporter,
   Unreadable,
   type Caption,
   type CaptionPlace,
@@ -63,7 +63,7 @@ export function readStl(bytes: Uint8Array, start?: Ticks, onProgress?: OnProgres
       line: count + 1,
       message: 'The file ends within a block. What was whole was read.',
     });
-  const reading = telling(onProgress, count, 2000);
+  const reading = progressReporter(onProgress, count, 2000);
   for (let at = 0; at < count; at++) {
     reading(at);
     const block = bytes.subarray(GSI + at * TTI, GSI + (at + 1) * TTI);

@@ -8,9 +8,9 @@ import { Losses, type Caption, type Lost, type Target } from '../captions.ts';
 import { encodeCharacter, TABLES, type CodeTable } from './codePages.ts';
 import { CODES, FIELDS, GSI, LAST_BLOCK, ROWS, TEXT, TTI } from './layout.ts';
 
-/** A row of teletext has so many cells. */
+/** The cells of a row of teletext. */
 const CELLS = 40;
-/** A subtitle may take so many blocks. */
+/** The most blocks that a subtitle may take. */
 const MOST_BLOCKS = 0xf0;
 
 /**

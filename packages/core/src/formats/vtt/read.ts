@@ -9,7 +9,7 @@ import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
   exchanged,
-  telling,
+  progressReporter,
   Unreadable,
   type Caption,
   type CaptionPlace,
@@ -48,7 +48,7 @@ export function readVtt(source: string, onProgress?: OnProgress): Captions {
       message: 'The first line should be WEBVTT. The cues below it were read all the same.',
     });
 
-  const reading = telling(onProgress, lines.length, 1000);
+  const reading = progressReporter(onProgress, lines.length, 1000);
   while (at < lines.length) {
     reading(at);
     if (lines[at] === '') {

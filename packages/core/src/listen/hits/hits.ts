@@ -28,12 +28,12 @@ const frames = (seconds: number) => Math.round(seconds * HIT_LEVELS_A_SECOND);
 /** Less of a rise is no hit, in decibels within 12 ms. */
 export const LEAST_RISE = 7;
 const RISING = frames(0.012);
-/** A hit stands so far over the background, and no further under the loudest hits. */
+/** The least level of a hit over the background, and below the loudest hits. */
 const CLEAR = steps(7);
 const RANGE = steps(42);
 /** From a hit's steepest rise to its peak at most: what climbs longer is a syllable or a swell. */
 const CLIMB = frames(0.024);
-/** A hit has fallen by so much so long after its peak, or it is the start of something that stays. */
+/** How far a hit falls, and how long after its peak; what falls less is the start of something that stays. */
 const FALL = steps(6);
 const FALLEN = frames(0.15);
 /** So long before a hit its background is looked for. */
@@ -97,7 +97,7 @@ export function shareInHits({ whole }: HitLevels, hits: readonly FoundHit[]): nu
   return all > 0 ? Math.min(1, inside / all) : 0;
 }
 
-/** A level is the mean over so many frames. */
+/** The number of frames that a level is the mean of. */
 const AVERAGED_OVER = frames(0.008);
 
 /** The background, with what noise reaches most of the time. */

@@ -14,7 +14,7 @@ const SLOWEST = 44;
 const FASTEST = 220;
 /** How sharply changes of tempo are held down. */
 const STEADINESS = 80;
-/** A beat is expected in the first of so many parts of its length. */
+/** The first 1/LAMBDA of a beat's length is where the beat is observed (λ in Krebs, Böck and Widmer 2013). */
 const LAMBDA = 12;
 /** A beat is never longer or shorter than the one before by more than this share. */
 const WIDEST = 0.2;

@@ -12,12 +12,12 @@ import { FRAMES_A_SECOND } from '../signal/spectra.ts';
 
 /** Places that a beat is divided into. */
 const PLACES = 60;
-/** The peak on the beat is looked for so far to either side. */
+/** How far to either side of the beat its peak is searched. */
 const ABOUT_BEAT = 0.1 * PLACES;
 /** Where a second half may begin. */
 const EARLIEST = 0.44 * PLACES;
 const LATEST = 0.72 * PLACES;
-/** Where the second third of a beat in three begins, at most so far off. */
+/** How far off the second third of a beat in three may begin. */
 const THIRD = PLACES / 3;
 const OFF_THIRD = 0.04 * PLACES;
 /**

@@ -40,7 +40,7 @@ export class SpeechBands {
 
   /**
    * @param samples  one channel, full scale ±1
-   * @param each     is given the level of every band, in steps; the array is used again for the next frame
+   * @param each     is given the level of every band, in steps; the array is reused for the next frame
    */
   push(samples: Float32Array, each: (steps: Uint8Array) => void): void {
     this.#spectra.push(samples, (power) => {

@@ -52,7 +52,7 @@ export class Decimator {
     return output;
   }
 
-  /** How many samples can be made when so many more come. */
+  /** The number of samples that can be made when more come in. */
   #countWith(more: number): number {
     return Math.max(0, Math.floor((this.#held + more - this.#length) / this.#factor) + 1);
   }

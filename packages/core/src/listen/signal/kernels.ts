@@ -55,7 +55,7 @@ interface Exports {
 }
 
 const PAGE = 65_536;
-/** Loads of four may reach so far beyond an array. */
+/** How far a load of four may reach beyond an array. */
 const SLACK = 16;
 const module = new WebAssembly.Module(KERNEL_CODE);
 
@@ -68,7 +68,7 @@ export class Kernels {
     this.run = new WebAssembly.Instance(module).exports as unknown as Exports;
   }
 
-  /** Makes room for so many floats, all 0; gives the place of the first, in bytes. */
+  /** Allocates floats, all 0. Returns the offset of the first, in bytes. */
   room(floats: number): number {
     const place = this.#used;
     this.#used += 16 * Math.ceil((4 * floats + SLACK) / 16);

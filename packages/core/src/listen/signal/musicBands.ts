@@ -79,7 +79,7 @@ export class MusicBands {
 
   /**
    * @param samples  one channel, full scale ±1
-   * @param each     is given levels and rises; the arrays are used again for the next frame
+   * @param each     is given levels and rises; the arrays are reused for the next frame
    */
   push(samples: Float32Array, each: (levels: Float32Array, rises: Float32Array) => void): void {
     this.#spectra.push(samples, (power) => {

@@ -67,7 +67,7 @@ export class Spectra {
 
   /**
    * @param samples  one channel, full scale ±1
-   * @param each     is given the power of every bin; the array is used again for the next frame
+   * @param each     is given the power of every bin; the array is reused for the next frame
    */
   push(samples: Float32Array, each: (power: Float32Array) => void): void {
     const input = new Float32Array(this.#waiting.length + samples.length);

@@ -6,7 +6,7 @@ import { invert, type Edit } from '../record/change.ts';
 import type { Beat, Cue, Material, Programme } from '../programme.ts';
 import { programmeWithCues, sampleMaterial } from '../samples.ts';
 
-/** A sound of so many seconds. */
+/** A sound of a length in seconds. */
 export const soundOfLength = (id: string, seconds: number): Material => ({
   ...sampleMaterial(id),
   length: fromSeconds(seconds),

@@ -26,7 +26,7 @@ export interface BroughtAlong {
   readonly marksAtCuts: number;
 }
 
-/** What is left of a cue must be so much of it, or it is gone. */
+/** The least share of a cue that must remain; below it, the cue is gone. */
 const HALF = 0.5;
 /** An edge of a cue whose own instant was not found stays with the rest of it if it is so near. */
 const NEAR = fromSeconds(0.5);

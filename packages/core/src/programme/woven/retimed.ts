@@ -5,7 +5,7 @@ import { add, subtract, ticks, ZERO, type Ticks } from '../../time/ticks.ts';
 export interface Retiming {
   /** The time in the file that is the start of the programme. */
   readonly start?: Ticks;
-  /** Everything comes so much later. */
+  /** Shifts everything later by a length of time. */
   readonly shift?: Ticks;
   /** Two times in the file, before anything else is done, and where they are to lie in the programme. */
   readonly stretch?: readonly [Pinned, Pinned];

@@ -41,7 +41,7 @@ export function sharedOut(lines: readonly ScriptLine[], stretches: readonly Rang
   }));
 }
 
-/** The instant at which so much has been spoken, or the edge of a stretch that is near. */
+/** The instant at which a share has been spoken, or the edge of a stretch that is near. */
 function instantOf(spoken: number, stretches: readonly Range[], side: keyof Range): Ticks {
   let rest = spoken;
   for (const [at, { start, end }] of stretches.entries()) {

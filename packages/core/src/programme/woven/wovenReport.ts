@@ -82,7 +82,7 @@ export interface ReportedStretch extends Range {
   readonly unheard: number;
 }
 
-/** A rate is told of so many seconds of words at least. */
+/** The least seconds of words from which a rate is given. */
 const LEAST_SAID = 0.5;
 
 /**

@@ -12,7 +12,7 @@ import { plural } from '../../kit/format.ts';
 import { openNow, useShown } from '../../desk/store.ts';
 import classes from './CuePanel.module.css';
 
-/** So many marks are offered, the nearest ones. */
+/** The number of marks that are offered, the nearest ones. */
 const NEAR = 12;
 
 function said(cue: Cue, edge: Edge): string {

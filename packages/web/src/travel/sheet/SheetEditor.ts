@@ -36,7 +36,7 @@ import { travel } from '../travel.ts';
 import { completing } from './completing.ts';
 import { setSeparator, sheetMarks, understood } from './sheetMarks.ts';
 
-/** Typing rests after so many milliseconds; then it is kept. */
+/** The pause after which typing rests and is kept, in milliseconds. */
 const REST = 700;
 
 const fromProgramme = Annotation.define<boolean>();

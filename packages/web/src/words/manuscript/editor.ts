@@ -45,9 +45,9 @@ import {
 } from './paragraphs.ts';
 import { broughtInLine, isInLine } from './inLine.ts';
 
-/** Typing rests after so many milliseconds; then it is kept. */
+/** The pause after which typing rests and is kept, in milliseconds. */
 const REST = 600;
-/** Playing does not scroll the text from under a hand that typed less than so many milliseconds ago. */
+/** How long after a key playing does not scroll the text, in milliseconds. */
 const HAND_AWAY = 3000;
 
 /** On a change that brings the text in line with the programme. */

@@ -36,7 +36,7 @@ const asWoven = (time: WordTime | undefined): Woven =>
     ? { start: time.start, end: time.end, confidence: time.confidence ?? 1, source: 'woven' }
     : { start: null, end: null, confidence: 0, source: 'woven' };
 
-/** Groups of so many words; words without a time go with those before them. */
+/** Groups of a number of words; words without a time go with those before them. */
 function byWords(
   text: readonly Line[],
   times: readonly Woven[],

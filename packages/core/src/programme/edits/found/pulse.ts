@@ -64,7 +64,7 @@ function spansOf(fixed: readonly Beat[]): Range[] {
   return spans;
 }
 
-/** What every edit of a whole pulse comes to: other beats in the place of these. */
+/** Replaces the beats of a material: every edit of a whole pulse is this. */
 function replaced(
   name: string,
   old: readonly Beat[],

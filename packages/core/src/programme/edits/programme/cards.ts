@@ -51,7 +51,7 @@ export function linesThatFit({ frame }: Facts, { size, lineSpacing, margin }: Te
  */
 const [OPENING, CLOSING] = [1.25, 0.85];
 
-/** The size of the card at a place among so many. */
+/** The size of the card at a place in a row of cards. */
 function sizeOf(
   {
     at,
