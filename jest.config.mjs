@@ -3,7 +3,7 @@ export default {
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   testEnvironment: 'node',
   // Machines may be busy: nothing is said about speed by a test.
-  testTimeout: 60_000,
+  testTimeout: 240_000,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

@@ -316,7 +316,7 @@ export async function bringIn(
     .setInputFiles(files.map((file) => ({ ...file, mimeType: 'audio/wav' })));
   await expect
     .poll(async () => Object.keys((await held(serving, programme)).programme.materials).length, {
-      timeout: 40_000,
+      timeout: 90_000,
     })
     .toBe(before + files.length);
 }
@@ -326,6 +326,6 @@ export async function weaveWords(page: Page): Promise<void> {
   await page.keyboard.press('z');
   const dialog = page.getByRole('dialog', { name: 'Weave words' });
   await dialog.getByRole('button', { name: /^Weave \d+ words$/ }).click();
-  await dialog.getByRole('button', { name: 'Take the times' }).click({ timeout: 60_000 });
+  await dialog.getByRole('button', { name: 'Take the times' }).click({ timeout: 180_000 });
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }

@@ -4,8 +4,9 @@ export default defineConfig({
   testDir: './specs',
   workers: 2,
   fullyParallel: true,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // They end what hangs. The machine may be four times as slow as a quiet one.
+  timeout: 240_000,
+  expect: { timeout: 60_000 },
   outputDir: '../test-results',
   reporter: process.env.CADENCE_E2E_REPORT ? [['list'], ['json']] : 'list',
   use: {

@@ -38,7 +38,7 @@ test('cues follow a narration that was shortened, and one that was cut out leave
     buffer: await narration([11.3, 14.2]),
   });
   const dialog = await comparing(page, 'shorter.wav');
-  await expect(dialog.getByRole('status')).toContainText('as before, 1 not', { timeout: 60_000 });
+  await expect(dialog.getByRole('status')).toContainText('as before, 1 not', { timeout: 180_000 });
   const gone = dialog.getByRole('table', { name: 'Cues that are not as they were' });
   await expect(gone.getByRole('row')).toHaveCount(2);
   await expect(gone).toContainText('Somebody has to oil the bell.');
@@ -80,7 +80,7 @@ test('another recording is called so, and the way to weave on it is open', async
   );
   await bringIn(page, serving, programme, { name: 'hum.wav', buffer: wavOf(hum, rate) });
   const dialog = await comparing(page, 'hum.wav');
-  await expect(dialog.getByRole('status')).toContainText('two recordings', { timeout: 30_000 });
+  await expect(dialog.getByRole('status')).toContainText('two recordings', { timeout: 90_000 });
   await dialog.getByRole('button', { name: 'Use it, and weave the words' }).click();
   await expect(page.getByRole('dialog', { name: 'Weave words' })).toBeVisible();
 });

@@ -17,7 +17,7 @@ for (const how of ['drop', 'paste'] as const)
             (each) => each.name,
           ),
         {
-          timeout: 30_000,
+          timeout: 90_000,
         },
       )
       .toContain(`${how}.opus`);

@@ -13,7 +13,7 @@ test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', asyn
   page,
   serving,
 }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(900_000);
   const { phrases } = JSON.parse(await readFile(truth, 'utf8')) as {
     phrases: { text: string; start: number; end: number }[];
   };
@@ -22,7 +22,7 @@ test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', asyn
   await page.getByRole('button', { name: 'New programme' }).first().click();
   await expect(page.getByRole('button', { name: 'Choose files' })).toBeVisible();
   await page.locator('input[type=file]').first().setInputFiles(film);
-  await expect(page.getByText(/pieces of speech$/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/pieces of speech$/)).toBeVisible({ timeout: 180_000 });
   await expect(page.getByText('1280 × 720, 25 frames a second')).toBeVisible();
 
   await page.getByRole('button', { name: 'Make cues and type' }).click();

@@ -10,7 +10,7 @@ const typeOn = async (page: Page, line: number, text: string) => {
 };
 
 test('the server is killed twenty times in mid-edit', async ({ serving, programme }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(900_000);
   let acknowledged = (await held(serving, programme)).version;
   const [cue] = (await held(serving, programme)).cues;
   const last = new Map<number, string>();
@@ -154,7 +154,7 @@ test('a part that could not be loaded while the server was away comes when it is
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
   await expect(page.getByText('This part stopped working')).toHaveCount(0);
   await serving.start();
-  await expect(page.getByRole('heading', { name: 'Proof' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('heading', { name: 'Proof' })).toBeVisible({ timeout: 90_000 });
 });
 
 for (const choice of ['Save this window’s state', 'Save it as a new programme'] as const)
@@ -180,7 +180,7 @@ for (const choice of ['Save this window’s state', 'Save it as a new programme'
     await serving.start();
     await typeOn(page, 2, 'While it is older.');
     await expect(page.getByText(/^The server has an older state of this programme/)).toBeVisible({
-      timeout: 20_000,
+      timeout: 90_000,
     });
     // It waits for the choice and does not ask again and again.
     expect(asked.length).toBeLessThan(6);

@@ -157,7 +157,7 @@ test('words are spelled: mended at the caret, right everywhere, and passed over'
   await page.keyboard.press('End');
   await page.keyboard.type(' My granmother hopes hopes.');
   const findings = page.getByRole('button', { name: /^“granmother” is in no dictionary/ });
-  await expect(findings).toBeVisible({ timeout: 20_000 });
+  await expect(findings).toBeVisible({ timeout: 90_000 });
   await expect(page.locator('.cm-slip', { hasText: 'granmother' })).toBeVisible();
   for (let step = 0; step < ' hopes hopes.'.length; step++) await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Control+.');
@@ -178,7 +178,7 @@ test('words are spelled: mended at the caret, right everywhere, and passed over'
   await kept(page);
   await page.reload();
   await expect(page.getByRole('button', { name: /^“hopes” stands twice/ })).toBeVisible({
-    timeout: 20_000,
+    timeout: 90_000,
   });
   await expect(place).toHaveCount(0);
   await page.getByRole('button', { name: /What to do about: “hopes” stands/ }).click();
@@ -269,7 +269,7 @@ test('short cues are merged, and text is fitted to the frame at a size', async (
   await expect(fitting).toHaveCount(0);
   await page.getByRole('link', { name: 'Handover' }).click();
   await expect(page.getByRole('heading', { name: 'Proof' })).toBeVisible();
-  await expect(page.getByText(/finding|Nothing found/).first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/finding|Nothing found/).first()).toBeVisible({ timeout: 90_000 });
   await expect(page.getByText('Runs out of the frame')).toHaveCount(0);
 });
 
@@ -278,7 +278,7 @@ test('the line that is said is shown while it plays', async ({ page, programme }
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Control+ ');
   await expect(page.locator('.cm-said').first()).toContainText('from one bank', {
-    timeout: 20_000,
+    timeout: 90_000,
   });
   await page.keyboard.press('Control+ ');
   await expect(page.locator('.cm-current').first()).toContainText('It pulls itself');

@@ -56,7 +56,7 @@ test('a script that is brought in is heard for and cut at its pauses, in one ste
   await bringing.getByRole('button', { name: 'Replace the cues' }).click();
   const dialog = page.getByRole('dialog', { name: 'Weave words' });
   await expect(dialog.getByRole('table', { name: 'Cues that come of it' })).toBeVisible({
-    timeout: 60_000,
+    timeout: 180_000,
   });
   await dialog.getByRole('button', { name: 'Take the times' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);

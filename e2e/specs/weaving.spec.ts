@@ -187,7 +187,7 @@ test('a word that is written anew settles where it is said, and goes with one st
   await write('The ferry at Skerrymoor has no of its own.');
   await expect.poll(words).toEqual(without);
   await write('The ferry at Skerrymoor has no engine of its own.');
-  await expect.poll(words, { timeout: 30_000 }).toContain('engine');
+  await expect.poll(words, { timeout: 90_000 }).toContain('engine');
   const again = (await first())?.words.find(({ text }) => text === 'engine');
   expect(Math.abs((again?.start ?? 0) - (engine?.start ?? 0)) / SECOND).toBeLessThan(0.1);
   // The others did not move.
