@@ -21,8 +21,13 @@ export function openProgramme(id: Id): Promise<void> {
     dispatch: store.dispatch,
     tellRefused: say.problem,
   });
-  opened = { id, connection, done: connection.outbox.open() };
-  return opened.done;
+  const done = connection.outbox.open();
+  opened = { id, connection, done };
+  // What could not be opened is tried anew when it is asked for again.
+  done.catch(() => {
+    if (opened?.done === done) closeProgramme();
+  });
+  return done;
 }
 
 export function closeProgramme(): void {

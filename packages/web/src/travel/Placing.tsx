@@ -16,7 +16,6 @@ import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { openNow, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { TimeField } from '../kit/TimeField.tsx';
-import { measureWay } from './now.ts';
 import { travel } from './travel.ts';
 import classes from './Placing.module.css';
 
@@ -64,7 +63,7 @@ export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefin
   const marks = marksInOrder(programme);
   const code = (at: Ticks) => formatTimecode(add(at, startTimecode), frameRate);
   const edit = (placing: Place) =>
-    travel.place(placing)(openNow().programme, passage.id, measureWay);
+    travel.place(placing)(openNow().programme, passage.id, travel.measure);
   return (
     <section className={classes.placing} aria-label="When it travels">
       {cue ? (

@@ -1,13 +1,12 @@
-/** The passage in hand, and what measures how far it travels. */
+/** The passage in hand, and whether its fonts are there. */
 import { useEffect, useState } from 'react';
-import { cueOf, type MeasureWay } from '@cadence/core/programme/edits/programme/passages.ts';
+import { cueOf } from '@cadence/core/programme/edits/programme/passages.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
-import { wayOf } from '@cadence/core/scene/travelling.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
 import { passageInHand } from './passageInHand.ts';
-import { preparePassage, shelf } from '../picture/studio.ts';
+import { preparePassage } from '../picture/studio.ts';
 
 /** The passage in hand as it is kept. */
 export const passageNow = (): Passage | undefined =>
@@ -28,10 +27,6 @@ export function useKeptPassage(): ReturnType<typeof usePassage> {
   const passage = passageInHand(programme, { passage: wanted });
   return { passage, cue: passage && cueOf(programme, passage.id) };
 }
-
-/** How far passages travel on the frame of the programme, once their fonts are there. */
-export const measureWay: MeasureWay = (passage) =>
-  wayOf(passage, openNow().programme.facts.frame, shelf).distance;
 
 /** Counts up whenever fonts for a passage came, for what has to be measured and drawn anew; 0 until they are there. */
 export function useFonts(passage: Passage | undefined): number {

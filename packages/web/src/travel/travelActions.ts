@@ -122,6 +122,8 @@ export function travelActions(desk: TravelPorts) {
   }
 
   return {
+    /** How far passages travel on the frame of the programme, once their fonts are there. */
+    measure,
     take,
     repeatUntilEnd: () =>
       change((programme, id, measure) => repeatUntilEnd(programme, id, measure, shaper)),

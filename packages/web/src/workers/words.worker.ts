@@ -132,8 +132,9 @@ async function write(
   target: Target,
 ): Promise<WrittenFile & { equal: boolean | null }> {
   const { content, lost } = WRITERS[name](captions, target);
-  const [{ readFile }, { formatNamed }] = await Promise.all([reading(), formats()]);
+  const { formatNamed } = await formats();
   if (!formatNamed(name)?.read) return { content, lost, equal: null };
+  const { readFile } = await reading();
   const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
   const back = await readFile(bytes, `read.${name}`, {
     as: name,

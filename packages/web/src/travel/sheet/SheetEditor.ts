@@ -31,7 +31,6 @@ import { say } from '../../desk/say.ts';
 import { TimeMarker } from '../../kit/timeMarker.ts';
 import { openNow, store } from '../../desk/store.ts';
 import { preparePassage } from '../../picture/studio.ts';
-import { measureWay } from '../now.ts';
 import { travel } from '../travel.ts';
 import { completing } from './completing.ts';
 import { setSeparator, sheetMarks, understood } from './sheetMarks.ts';
@@ -234,7 +233,7 @@ export class SheetEditor {
     this.#open = false;
     const passage = openNow().programme.passages[this.#passage];
     if (!passage) return;
-    makeTyped(travel.setSheet(this.#text())(openNow().programme, this.#passage, measureWay));
+    makeTyped(travel.setSheet(this.#text())(openNow().programme, this.#passage, travel.measure));
   };
 
   #text(): string {
@@ -256,7 +255,7 @@ export class SheetEditor {
       return;
     }
     this.#open = true;
-    const edit = travel.setSheet(text)(programme, this.#passage, measureWay);
+    const edit = travel.setSheet(text)(programme, this.#passage, travel.measure);
     draft(edit);
     typing(edit);
     clearTimeout(this.#timer);
