@@ -228,6 +228,14 @@ describe('a data folder', () => {
     await expect(boot()).rejects.toThrow('was written by a newer version of Woven Cadence');
   });
 
+  it('with a damaged list of migrations is told of, and left as it is', async () => {
+    await running(async () => undefined);
+    damage("update mikro_orm_migrations set name = cast(x'ff00fe' as text)");
+    const before = await readFile(file());
+    await expect(boot()).rejects.toThrow(`The database ${file()} is damaged or cut short.`);
+    expect(await readFile(file())).toEqual(before);
+  });
+
   it('that another program holds is told of', async () => {
     await running(async () => undefined);
     const other = new Database(file());

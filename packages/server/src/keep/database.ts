@@ -106,6 +106,10 @@ async function refuseNewer(orm: Database, file: string): Promise<void> {
   if ((await readRows(em, 'sqlite_master', { texts: ['name'] }, made)).length === 0) return;
   const known = new Set(MIGRATIONS.map(({ name }) => name));
   const rows = await readRows(em, 'mikro_orm_migrations', { texts: ['name'] }, 'order by id');
+  if (rows.some(({ name }) => typeof name !== 'string'))
+    throw Object.assign(new Error('the names of migrations are damaged'), {
+      code: 'SQLITE_CORRUPT',
+    });
   if (rows.every(({ name }) => known.has(name ?? ''))) return;
   throw new CannotStart(
     `The database ${file} was written by a newer version of Woven Cadence. Start that version, or choose another folder with CADENCE_DATA; nothing was changed.`,

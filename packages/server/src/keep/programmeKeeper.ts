@@ -4,25 +4,10 @@
  */
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
-import { setImmediate } from 'node:timers/promises';
 import { UniqueConstraintViolationException, type EntityManager } from '@mikro-orm/libsql';
-import { apply, ChangeDoesNotFit } from '@cadence/core/programme/record/apply.ts';
-import type { Change } from '@cadence/core/programme/record/change.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
-import {
-  NO_HISTORY,
-  record,
-  type History,
-  type Step,
-} from '@cadence/core/programme/record/history.ts';
-import {
-  tableOf,
-  type Cue,
-  type EntityKind,
-  type Facts,
-  type Id,
-  type Programme,
-} from '@cadence/core/programme/programme.ts';
+import { NO_HISTORY, record, type History } from '@cadence/core/programme/record/history.ts';
+import { tableOf, type Facts, type Id, type Programme } from '@cadence/core/programme/programme.ts';
 import type {
   Commit,
   KeptStep,
@@ -30,14 +15,15 @@ import type {
   OpenedProgramme,
   Summary,
 } from '@cadence/core/programme/wire.ts';
-import { checkChange, checkWhole } from '@cadence/core/programme/schema.ts';
-import { cuesInOrder, cuesOfPassage } from '@cadence/core/programme/order.ts';
-import { firstOverlap } from '@cadence/core/programme/record/rebase.ts';
+import { checkWhole } from '@cadence/core/programme/schema.ts';
 import { notFound, Problem } from '../problem.ts';
+import { applyChecked, checkChanges, refuseOverlap } from './checking.ts';
 import type { Database } from './database.ts';
 import { programmeFrom } from './damaged.ts';
-import { EntityRow, ProgrammeRow, StepRow, type StepRecord } from './entities.ts';
-import { jsonOf, readRows, type ReadRow } from './rows.ts';
+import { ProgrammeRow, StepRow, type StepRecord } from './entities.ts';
+import { writeChanged, writeRows, type Row } from './entityRows.ts';
+import { jsonOf, readRows } from './rows.ts';
+import { keptFrom, stepOf, STEP_TEXTS } from './stepRows.ts';
 import { summarise, UNKNOWN_SUMMARY } from './summary.ts';
 
 interface Held {
@@ -101,9 +87,7 @@ export class ProgrammeKeeper {
     const id = randomUUID();
     const facts: Facts = { ...programme.facts, id };
     const whole = { ...programme, facts };
-    const rows: { kind: EntityKind; id: Id; body: unknown }[] = [
-      { kind: 'programme', id, body: facts },
-    ];
+    const rows: Row[] = [{ kind: 'programme', id, body: facts }];
     for (const kind of Object.keys(tableOf) as (keyof typeof tableOf)[])
       for (const entity of Object.values(whole[tableOf[kind]]))
         rows.push({ kind, id: entity.id, body: entity });
@@ -318,133 +302,4 @@ export class ProgrammeKeeper {
     );
     return turn;
   }
-}
-
-const STEP_TEXTS = ['id', 'client', 'name', 'changes', 'undoes', 'redoes', 'goes_with'] as const;
-
-/** A kept step from its row; undefined where the row is damaged. */
-function keptFrom(row: ReadRow<(typeof STEP_TEXTS)[number], 'version'>): KeptStep | undefined {
-  const { version, id, client, name, undoes, redoes, goes_with: goesWith } = row;
-  const changes = jsonOf<Change[]>(row.changes);
-  const isWhole =
-    typeof id === 'string' &&
-    changes !== undefined &&
-    [undoes, redoes].every((text) => text !== undefined);
-  if (!isWhole) return undefined;
-  return {
-    version,
-    clientId: client ?? '',
-    step: {
-      id,
-      name: name ?? '',
-      changes,
-      ...(typeof undoes === 'string' && { undoes }),
-      ...(typeof redoes === 'string' && { redoes }),
-      ...(typeof goesWith === 'string' && { goesWith }),
-    },
-  };
-}
-
-/** The step that a commit asks for. */
-const stepOf = ({ changeId, name, changes, undoes, redoes, goesWith }: Commit): Step => ({
-  id: changeId,
-  name,
-  changes,
-  ...(undoes !== undefined && { undoes }),
-  ...(redoes !== undefined && { redoes }),
-  ...(goesWith !== undefined && { goesWith }),
-});
-
-/** The number of changes checked before the event loop has its turn. */
-const AT_ONCE = 200;
-
-async function checkChanges(changes: readonly Change[]): Promise<void> {
-  for (const [at, change] of changes.entries()) {
-    if (at % AT_ONCE === AT_ONCE - 1) await setImmediate();
-    checkChange(change);
-  }
-}
-
-function applyChecked(programme: Programme, changes: readonly Change[]): Programme {
-  let next: Programme;
-  try {
-    next = apply(programme, changes);
-  } catch (error) {
-    if (!(error instanceof ChangeDoesNotFit)) throw error;
-    throw new Problem(422, 'does-not-fit', 'Does not fit', `${error.message} Nothing was changed.`);
-  }
-  for (const { entity, id, becomes } of changes) {
-    // A strand or a passage that goes takes its cues with it.
-    const gone = becomes === null;
-    const left =
-      (gone && entity === 'strand' && cuesInOrder(next, id)[0]) ||
-      (gone && entity === 'passage' && cuesOfPassage(next, id)[0]);
-    const cue = entity === 'cue' ? next.cues[id] : undefined;
-    if (left || (cue && !isWhole(next, cue)))
-      throw new Problem(
-        422,
-        'not-valid',
-        'Not valid',
-        'A cue must end after it starts, on a strand. Nothing was changed.',
-      );
-  }
-  if (changes.some(({ entity }) => entity === 'cue' || entity === 'strand')) refuseOverlap(next);
-  return next;
-}
-
-/** Whether a cue ends after it starts, on a strand that there is; and so for its passage, where it has one. */
-const isWhole = ({ strands, passages }: Programme, cue: Cue): boolean =>
-  cue.end > cue.start && cue.strand in strands && (!cue.passage || cue.passage in passages);
-
-function refuseOverlap(programme: Programme): void {
-  if (firstOverlap(programme))
-    throw new Problem(
-      422,
-      'overlap',
-      'Cues overlap',
-      'Two cues would overlap. Nothing was changed.',
-    );
-}
-
-/** Writes the rows of the entities that `changes` touch, as they are in `programme`. */
-async function writeChanged(
-  em: EntityManager,
-  id: Id,
-  programme: Programme,
-  changes: readonly Change[],
-): Promise<void> {
-  const touched = new Map(changes.map((change) => [`${change.entity} ${change.id}`, change]));
-  const write: Row[] = [];
-  const gone = new Map<EntityKind, Id[]>();
-  for (const { entity: kind, id: of } of touched.values()) {
-    const entity = kind === 'programme' ? programme.facts : programme[tableOf[kind]][of];
-    if (entity) write.push({ kind, id: of, body: entity });
-    else gone.set(kind, [...(gone.get(kind) ?? []), of]);
-  }
-  for (const [kind, ids] of gone)
-    for (let at = 0; at < ids.length; at += 500)
-      await em.nativeDelete(EntityRow, {
-        programme: id,
-        kind,
-        id: { $in: ids.slice(at, at + 500) },
-      });
-  await writeRows(em, id, write);
-}
-
-interface Row {
-  readonly kind: EntityKind;
-  readonly id: Id;
-  readonly body: unknown;
-}
-
-/** Writes rows, over those that are there, some hundred at a time as SQLite bounds a statement. */
-async function writeRows(em: EntityManager, programme: Id, rows: readonly Row[]): Promise<void> {
-  for (let at = 0; at < rows.length; at += 200)
-    await em.upsertMany(
-      EntityRow,
-      rows
-        .slice(at, at + 200)
-        .map((row) => ({ ...row, programme, body: JSON.stringify(row.body) })),
-      { onConflictFields: ['programme', 'kind', 'id'], onConflictMergeFields: ['body'] },
-    );
 }

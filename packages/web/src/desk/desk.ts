@@ -4,36 +4,23 @@ import type { Id } from '@cadence/core/programme/programme.ts';
 import { server } from '../sync/api.ts';
 import { connect } from '../sync/connect.ts';
 import { Editing } from './edit.ts';
+import { Opening } from './opening.ts';
 import { say } from './say.ts';
 import { openNow, store } from './store.ts';
 
-type Connection = ReturnType<typeof connect>;
-let opened:
-  { readonly id: Id; readonly connection: Connection; readonly done: Promise<void> } | undefined;
-const outbox = () => opened?.connection.outbox;
-
-/** Opens a programme in this window, unless it is the one that is open or being opened; another one is closed. */
-export function openProgramme(id: Id): Promise<void> {
-  if (opened?.id === id) return opened.done;
-  closeProgramme();
-  const connection = connect(id, {
+const opening = new Opening((id) =>
+  connect(id, {
     state: () => store.getState().open,
     dispatch: store.dispatch,
     tellRefused: say.problem,
-  });
-  const done = connection.outbox.open();
-  opened = { id, connection, done };
-  // What could not be opened is tried anew when it is asked for again.
-  done.catch(() => {
-    if (opened?.done === done) closeProgramme();
-  });
-  return done;
-}
+  }),
+);
+const outbox = () => opening.connection?.outbox;
 
-export function closeProgramme(): void {
-  opened?.connection.end();
-  opened = undefined;
-}
+/** Opens a programme in this window, unless it is the one that is open or being opened; another one is closed. */
+export const openProgramme = (id: Id): Promise<void> => opening.open(id);
+
+export const closeProgramme = (): void => opening.close();
 
 /** What to do where the server has an older state than this window. */
 export const whereOlder = {

@@ -12,7 +12,7 @@ import { plural } from '../kit/format.ts';
 import { messageOf } from '../desk/say.ts';
 import { openNow, useOpen } from '../desk/store.ts';
 import { findAll } from '../proof/proofWorker.ts';
-import type { Place } from './manuscript/editor.ts';
+import type { Place } from './manuscript/places.ts';
 import classes from './WordsPlace.module.css';
 
 interface Found extends Match {

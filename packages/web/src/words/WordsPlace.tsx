@@ -47,7 +47,7 @@ import { Findings } from './Findings.tsx';
 import { LineFigures } from './LineFigures.tsx';
 import { Lines, type LinesHandle } from './Lines.tsx';
 import { linesOfWords, type WordsLine } from './lines.ts';
-import type { Place } from './manuscript/editor.ts';
+import type { Place } from './manuscript/places.ts';
 import type { ManuscriptHandle } from './manuscript/ManuscriptView.tsx';
 import classes from './WordsPlace.module.css';
 

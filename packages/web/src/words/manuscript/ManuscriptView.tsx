@@ -6,7 +6,8 @@ import type { Finding } from '@cadence/core/check/finding.ts';
 import { FindingChoices } from '../../proof/FindingMenu.tsx';
 import { say } from '../../desk/say.ts';
 import { KeyHints } from '../KeyHints.tsx';
-import { ManuscriptEditor, type Place } from './editor.ts';
+import { ManuscriptEditor } from './editor.ts';
+import type { Place } from './places.ts';
 import classes from './Manuscript.module.css';
 
 export type ManuscriptHandle = Pick<ManuscriptEditor, 'show' | 'mark' | 'focus'>;

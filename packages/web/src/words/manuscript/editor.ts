@@ -14,13 +14,8 @@ import {
   type KeyBinding,
   type ViewUpdate,
 } from '@codemirror/view';
-import {
-  emphasise,
-  type Emphasis,
-  type TextPlace,
-} from '@cadence/core/programme/edits/text/emphasise.ts';
+import { emphasise, type Emphasis } from '@cadence/core/programme/edits/text/emphasise.ts';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
-import { rewrite } from '@cadence/core/programme/manuscript.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -36,13 +31,9 @@ import { linesAt, spanStylesField, marksOf, remark } from './spanStyles.ts';
 import { margins } from './margin.ts';
 import { ornaments, setMarks, spoken } from './ornaments.ts';
 import { saidWord } from './saidWord.ts';
-import {
-  paragraphAt,
-  paragraphEnd,
-  paragraphsField,
-  setParagraphs,
-  withinParagraph,
-} from './paragraphs.ts';
+import { paragraphsField, setParagraphs, withinParagraph } from './paragraphs.ts';
+import { placesSelected, startOfCue, startsOfCues, wordAt, type Place } from './places.ts';
+import { editOfTyping } from './typed.ts';
 import { broughtInLine, isInLine } from './inLine.ts';
 
 /** The pause after which typing rests and is kept, in milliseconds. */
@@ -52,9 +43,6 @@ const HAND_AWAY = 3000;
 
 /** On a change that brings the text in line with the programme. */
 const fromProgramme = Annotation.define<boolean>();
-
-/** A stretch of the plain text of a cue. */
-export type Place = Required<TextPlace>;
 
 export interface Asks {
   /** Asked by keys: to find, to mend the word at the caret, to write a comment, to go to Timing. */
@@ -134,7 +122,7 @@ export class ManuscriptEditor {
 
   /** Selects a stretch of a cue's text and brings it into sight. */
   show({ cue, from, to }: Place): void {
-    const at = this.#startOf(cue);
+    const at = startOfCue(this.#view.state, cue);
     if (at === undefined) return;
     const selection = EditorSelection.single(at + from, at + to);
     this.#view.dispatch({
@@ -147,7 +135,7 @@ export class ManuscriptEditor {
   mark(kind: 'slip' | 'found', places: readonly Place[]): void {
     const mark = Decoration.mark({ class: `cm-${kind}` });
     const { doc } = this.#view.state;
-    const starts = new Map(this.#starts());
+    const starts = startsOfCues(this.#view.state);
     const marks = places.flatMap(({ cue, from, to }): Range<Decoration>[] => {
       const at = starts.get(cue);
       return at === undefined || at + to > doc.length || from >= to
@@ -160,7 +148,7 @@ export class ManuscriptEditor {
   /** The word that the caret is in or at the end of. */
   wordAtCaret(): Place | undefined {
     const { state } = this.#view;
-    return this.#wordAt(state.selection.main.head);
+    return wordAt(state, state.selection.main.head);
   }
 
   /** Where the caret stands in the window. */
@@ -173,7 +161,7 @@ export class ManuscriptEditor {
   readonly keep = (): void => {
     clearTimeout(this.#timer);
     this.#timer = undefined;
-    const edit = this.#written();
+    const edit = this.#unkept();
     if (!edit) return;
     const now = this.#view.state.field(paragraphsField);
     this.#view.dispatch({
@@ -184,28 +172,12 @@ export class ManuscriptEditor {
     this.#sync(openNow().programme);
   };
 
-  /** What the text that was written since it was last kept comes to; undefined where nothing was. */
-  #written(): Edit | undefined {
-    const { state } = this.#view;
-    const now = state.field(paragraphsField);
-    const { changed, gone } = now;
+  /** The edit that what was typed since it was last kept comes to; undefined where nothing was. */
+  #unkept(): Edit | undefined {
     const { open } = store.getState();
-    if (changed === null || !open || !(this.#strand in open.programme.strands)) return undefined;
-    const count = now.starts.length;
-    let first = paragraphAt(now, Math.min(changed.from, state.doc.length));
-    let last = paragraphAt(now, Math.min(changed.to, state.doc.length));
-    while (first > 0 && now.cues[first]?.length === 0) first--;
-    while (last + 1 < count && now.cues[last + 1]?.length === 0) last++;
-    const marks = state.field(spanStylesField);
-    const paragraphs = now.cues.slice(first, last + 1).map((cues, at) => {
-      const from = now.starts[first + at] ?? 0;
-      const to = paragraphEnd(now, first + at, state.doc.length);
-      return { cues, text: linesAt(state.doc, marks, from, to) };
-    });
-    const written = paragraphs.filter(
-      ({ cues, text }) => cues.length > 0 || plainText(text) !== '' || count > 1,
-    );
-    return rewrite(open.programme, this.#strand, { paragraphs: written, gone }, newId);
+    return open && this.#strand in open.programme.strands
+      ? editOfTyping(this.#view.state, open.programme, this.#strand, newId)
+      : undefined;
   }
 
   #keys(): KeyBinding[] {
@@ -275,7 +247,7 @@ export class ManuscriptEditor {
       if (regrouped && !update.view.composing) queueMicrotask(this.keep);
       else {
         this.#timer = setTimeout(this.#rested, REST);
-        const edit = this.#written();
+        const edit = this.#unkept();
         if (edit) typing(edit);
       }
     }
@@ -290,14 +262,8 @@ export class ManuscriptEditor {
 
   /** The cues that the selection touches are selected everywhere. */
   #tellSelection(): void {
-    const { state } = this.#view;
-    const paragraphs = state.field(paragraphsField);
-    const { from, to, head } = state.selection.main;
-    const touched = paragraphs.cues.slice(
-      paragraphAt(paragraphs, from),
-      paragraphAt(paragraphs, to) + 1,
-    );
-    const ids = touched.flatMap((cues) => cues[0] ?? []);
+    const { from, head } = this.#view.state.selection.main;
+    const ids = placesSelected(this.#view.state).map(({ cue }) => cue);
     // The one that the caret is in is the one worked on.
     if (head === from) ids.reverse();
     if (ids.join() === this.#selection.join()) return;
@@ -342,49 +308,9 @@ export class ManuscriptEditor {
     if (known.size > 0) this.#tellSelection();
   }
 
-  #starts(): [Id, number][] {
-    const { starts, cues } = this.#view.state.field(paragraphsField);
-    return cues.flatMap((ids, at): [Id, number][] => {
-      const [id] = ids;
-      return id === undefined ? [] : [[id, starts[at] ?? 0]];
-    });
-  }
-
-  #startOf(cue: Id): number | undefined {
-    return this.#starts().find(([id]) => id === cue)?.[1];
-  }
-
-  #placeOf(from: number, to: number): Place | undefined {
-    const now = this.#view.state.field(paragraphsField);
-    const at = paragraphAt(now, from);
-    const start = now.starts[at] ?? 0;
-    const [cue] = now.cues[at] ?? [];
-    return cue === undefined ? undefined : { cue, from: from - start, to: to - start };
-  }
-
-  #wordAt(position: number): Place | undefined {
-    const line = this.#view.state.doc.lineAt(position);
-    for (const { 0: word, index } of line.text.matchAll(/[\p{L}\p{M}\p{N}'’-]+/gu)) {
-      const from = line.from + index;
-      if (from <= position && position <= from + word.length)
-        return this.#placeOf(from, from + word.length);
-    }
-    return undefined;
-  }
-
   #emphasise(emphasis: Emphasis): void {
     this.keep();
-    const { state } = this.#view;
-    const now = state.field(paragraphsField);
-    const { from, to, empty } = state.selection.main;
-    const places: TextPlace[] = [];
-    for (let at = paragraphAt(now, from); at <= paragraphAt(now, to); at++) {
-      const [cue] = now.cues[at] ?? [];
-      const start = now.starts[at] ?? 0;
-      if (cue !== undefined)
-        places.push(empty ? { cue } : { cue, from: Math.max(0, from - start), to: to - start });
-    }
-    make(emphasise(openNow().programme, places, emphasis));
+    make(emphasise(openNow().programme, placesSelected(this.#view.state), emphasis));
   }
 
   #paste(event: ClipboardEvent): boolean {
@@ -424,7 +350,7 @@ export class ManuscriptEditor {
 
   #menu(event: MouseEvent): boolean {
     const at = this.#view.posAtCoords({ x: event.clientX, y: event.clientY });
-    const place = at === null ? undefined : this.#wordAt(at);
+    const place = at === null ? undefined : wordAt(this.#view.state, at);
     if (!place) return false;
     event.preventDefault();
     this.#asks.menu(place, event.clientX, event.clientY);
@@ -444,7 +370,7 @@ export class ManuscriptEditor {
     const id = cue?.id ?? null;
     if (id === this.#said) return;
     this.#said = id;
-    const at = id === null ? undefined : this.#startOf(id);
+    const at = id === null ? undefined : startOfCue(this.#view.state, id);
     const scroll = player.state().playing && Date.now() - this.#typedAt > HAND_AWAY;
     this.#view.dispatch({
       effects: [
