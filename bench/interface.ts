@@ -299,11 +299,11 @@ async function weaveAll(sound: string, script: string): Promise<void> {
   const input = page.locator('input[type=file]').first();
   await input.setInputFiles(sound);
   await page.getByRole('button', { name: /Sound/ }).first().waitFor({ timeout: 300_000 });
-  await page.getByRole('button', { name: 'Leave as it is' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
   await page.waitForTimeout(3000);
   await input.setInputFiles(script);
   const bringing = page.getByRole('dialog').last();
-  await bringing.getByRole('switch', { name: /^Then hear/ }).uncheck();
+  await bringing.getByRole('switch', { name: /^Then weave/ }).uncheck();
   await bringing.getByRole('button', { name: /^Take/ }).click({ timeout: 60_000 });
   await page.getByRole('dialog').waitFor({ state: 'detached' });
   await page.getByRole('link', { name: 'Timing' }).click();
@@ -332,7 +332,7 @@ async function weaveAll(sound: string, script: string): Promise<void> {
       })
       .catch(() => undefined);
   }, 250);
-  await dialog.getByRole('button', { name: 'Take the times' }).waitFor({ timeout: 400_000 });
+  await dialog.getByRole('button', { name: 'Use these times' }).waitFor({ timeout: 400_000 });
   const seconds = (Date.now() - begun) / 1000;
   clearInterval(doing);
   clearInterval(watching);

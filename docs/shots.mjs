@@ -67,17 +67,17 @@ await shot('findings', `/p/${id}/words`, 'light', async (page) => {
 const woven = async (page) => {
   await page.keyboard.press('z');
   await page.getByRole('button', { name: /^Weave \d+ words$/ }).click();
-  await page.getByRole('button', { name: 'Take the times' }).waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Use these times' }).waitFor({ timeout: 60_000 });
 };
 await shot('weave', `/p/${id}/timing`, 'light', woven);
 await shot('timing', `/p/${id}/timing`, 'light', async (page) => {
   await woven(page);
-  await page.getByRole('button', { name: 'Take the times' }).click();
+  await page.getByRole('button', { name: 'Use these times' }).click();
   await page.getByRole('dialog').waitFor({ state: 'detached' });
   await page.keyboard.press('Escape');
   await choose(5)(page);
   await page.getByRole('button', { name: /^quarter,/ }).click();
-  await page.getByRole('menuitem', { name: 'Pin it where it is' }).click();
+  await page.getByRole('menuitem', { name: 'Pin here' }).click();
 });
 await shot('woven', `/p/${id}/timing`, 'light', async (page) => {
   await page.keyboard.press('Alt+z');
@@ -97,16 +97,18 @@ await shot('cards', `/p/${id}/travel?at=10:02:02:23`, 'light', async (page) => {
     'Elspeth Marrow',
     'Fitch Larkin',
   ];
-  await page.getByLabel('The list, a line each').fill(`With thanks to\n${names.join('\n')}`);
+  await page.getByLabel('List', { exact: true }).fill(`With thanks to\n${names.join('\n')}`);
   await page.getByLabel(/^Lines a card/).fill('3');
 });
 await shot('carry', `/p/${id}/material`, 'light', async (page) => {
   await page.locator('input[type=file]').first().setInputFiles(shorter);
   const card = page.getByRole('button', { name: /narration-second-cut.opus Sound/ });
   await card.click({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'Carry cues over to it' }).click({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'Compare the two' }).click();
-  await page.getByRole('button', { name: 'Put it in place' }).waitFor({ timeout: 60_000 });
+  await page
+    .getByRole('button', { name: 'Carry cues over to this sound' })
+    .click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Compare the sounds' }).click();
+  await page.getByRole('button', { name: 'Carry cues over' }).waitFor({ timeout: 60_000 });
 });
 await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
   await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();
@@ -149,7 +151,7 @@ const bytes = Buffer.from(script.replace('\u201c', '\x93').replace('\u201d', '\x
 await shot('bring-in', `/p/${id}/material`, 'light', async (page) => {
   const file = { name: 'ferry-second-draft.srt', mimeType: 'text/plain', buffer: bytes };
   await page.locator('input[type=file]').first().setInputFiles(file);
-  await page.getByText(/needed a guess/).click();
+  await page.getByText(/\d+ warnings?$/).click();
 });
 await shot('fit-lines', `/p/${id}/words`, 'light', async (page) => {
   await page.keyboard.press('w');

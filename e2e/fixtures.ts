@@ -326,6 +326,6 @@ export async function weaveWords(page: Page): Promise<void> {
   await page.keyboard.press('z');
   const dialog = page.getByRole('dialog', { name: 'Weave words' });
   await dialog.getByRole('button', { name: /^Weave \d+ words$/ }).click();
-  await dialog.getByRole('button', { name: 'Take the times' }).click({ timeout: 180_000 });
+  await dialog.getByRole('button', { name: 'Use these times' }).click({ timeout: 180_000 });
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }

@@ -18,9 +18,9 @@ async function narration(without: readonly [number, number]) {
 /** Opens the window from the page of a sound, and compares. */
 async function comparing(page: Page, name: string) {
   await page.getByRole('button', { name: new RegExp(`${name} Sound`) }).click();
-  await page.getByRole('button', { name: 'Carry cues over to it' }).click();
+  await page.getByRole('button', { name: 'Carry cues over to this sound' }).click();
   const dialog = page.getByRole('dialog', { name: 'Carry cues over to another sound' });
-  await dialog.getByRole('button', { name: 'Compare the two' }).click();
+  await dialog.getByRole('button', { name: 'Compare the sounds' }).click();
   return dialog;
 }
 
@@ -38,11 +38,13 @@ test('cues follow a narration that was shortened, and one that was cut out leave
     buffer: await narration([11.3, 14.2]),
   });
   const dialog = await comparing(page, 'shorter.wav');
-  await expect(dialog.getByRole('status')).toContainText('as before, 1 not', { timeout: 180_000 });
-  const gone = dialog.getByRole('table', { name: 'Cues that are not as they were' });
+  await expect(dialog.getByRole('status')).toContainText('unchanged, 1 changed', {
+    timeout: 180_000,
+  });
+  const gone = dialog.getByRole('table', { name: 'Changed cues' });
   await expect(gone.getByRole('row')).toHaveCount(2);
   await expect(gone).toContainText('Somebody has to oil the bell.');
-  await dialog.getByRole('button', { name: 'Put it in place' }).click();
+  await dialog.getByRole('button', { name: 'Carry cues over' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await kept(page);
   const ids = before.cues.map(({ id }) => id).filter((_, at) => at !== 3);
@@ -80,7 +82,9 @@ test('another recording is called so, and the way to weave on it is open', async
   );
   await bringIn(page, serving, programme, { name: 'hum.wav', buffer: wavOf(hum, rate) });
   const dialog = await comparing(page, 'hum.wav');
-  await expect(dialog.getByRole('status')).toContainText('two recordings', { timeout: 90_000 });
-  await dialog.getByRole('button', { name: 'Use it, and weave the words' }).click();
+  await expect(dialog.getByRole('status')).toContainText('two different recordings', {
+    timeout: 90_000,
+  });
+  await dialog.getByRole('button', { name: 'Use the new sound and weave' }).click();
   await expect(page.getByRole('dialog', { name: 'Weave words' })).toBeVisible();
 });

@@ -18,7 +18,7 @@ test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', asyn
     phrases: { text: string; start: number; end: number }[];
   };
   await page.goto('/');
-  await expect(page.getByText('Nothing here yet')).toBeVisible();
+  await expect(page.getByText('No programmes yet')).toBeVisible();
   await page.getByRole('button', { name: 'New programme' }).first().click();
   await expect(page.getByRole('button', { name: 'Choose files' })).toBeVisible();
   await page.locator('input[type=file]').first().setInputFiles(film);
@@ -52,7 +52,7 @@ test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', asyn
     void download.path().then((path) => downloads.push(`${download.suggestedFilename()} ${path}`));
   });
   await page.getByRole('button', { name: 'Write 2 files' }).click();
-  await expect(page.getByText(/read back and equal/)).toHaveCount(2);
+  await expect(page.getByText(/read back: identical/)).toHaveCount(2);
   await expect.poll(() => downloads.length).toBe(2);
   const fileNamed = (name: string) =>
     downloads.find((each) => each.startsWith(name))?.split(' ')[1] ?? '';

@@ -41,18 +41,18 @@ test('slips of the pen are found and mended by one press', async ({ page, servin
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: /^Handover/ }).click();
   const row = (name: RegExp) => page.getByRole('listitem').filter({ hasText: name });
-  await row(/There are stray spaces/)
-    .getByRole('button', { name: 'Mend it' })
+  await row(/Stray spaces/)
+    .getByRole('button', { name: 'Fix' })
     .click();
-  await row(/“a” stands twice/)
-    .getByRole('button', { name: 'Mend it' })
+  await row(/Repeated word: “a”/)
+    .getByRole('button', { name: 'Fix' })
     .click();
   await expect
     .poll(async () => (await held(serving, programme)).texts[1])
     .toBe('It pulls itself along a chain,');
-  await row(/A line is too long/)
+  await row(/Line too long/)
     .first()
-    .getByRole('button', { name: 'Mend it' })
+    .getByRole('button', { name: 'Fix' })
     .click();
   await expect
     .poll(async () => (await held(serving, programme)).texts[0])

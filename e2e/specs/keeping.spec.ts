@@ -69,7 +69,7 @@ test('typed work waits in the browser while the server is gone, through a reload
   await expect(page.locator('ol li').first()).toBeVisible();
   await serving.kill();
   await typeOn(page, 0, 'Typed while nobody listened.');
-  await expect(page.getByRole('status').first()).toHaveText(/Not kept yet: \d+ change/);
+  await expect(page.getByRole('status').first()).toHaveText(/Not saved yet: \d+ change/);
   await serving.start();
   await kept(page);
   await expect
@@ -78,7 +78,7 @@ test('typed work waits in the browser while the server is gone, through a reload
 
   await serving.kill();
   await typeOn(page, 1, 'Closed before it was kept.');
-  await expect(page.getByRole('status').first()).toHaveText(/Not kept yet/);
+  await expect(page.getByRole('status').first()).toHaveText(/Not saved yet/);
   await page.goto('about:blank');
   await serving.start();
   await open(page, programme, 'words');

@@ -77,7 +77,7 @@ test('the figures follow what is typed, and undo of the programme answers in the
 
 test('the fast one in the chart leads to its line', async ({ page, programme }) => {
   await open(page, programme, 'words');
-  await page.getByText('Across the programme').click();
+  await page.getByText('Reading speed').click();
   const chart = page.getByRole('img', { name: /cue by cue; 1 over the limit of 20/ });
   const box = await chart.boundingBox();
   if (!box) throw new Error('The chart is not to be seen.');
@@ -92,7 +92,7 @@ test.describe('with nothing in it', () => {
   test('every place says what to do next', async ({ page, serving }) => {
     await page.goto('/');
     await page.getByRole('button', { name: 'New programme' }).first().click();
-    await expect(page.getByText('Start with the sound')).toBeVisible();
+    await expect(page.getByText('Start with a film or a sound')).toBeVisible();
     const [programme] = await serving.programmes();
     const id = programme?.id ?? '';
     await open(page, id, 'words');
@@ -100,9 +100,7 @@ test.describe('with nothing in it', () => {
     await open(page, id, 'timing');
     await expect(page.getByText('No cues yet')).toBeVisible();
     await open(page, id, 'handover');
-    await expect(
-      page.getByText('There is no text yet, so there is nothing to write.'),
-    ).toBeVisible();
+    await expect(page.getByText('There is no text to write yet.')).toBeVisible();
     await expect(page.getByRole('button', { name: /^Write/ })).toBeDisabled();
   });
 });

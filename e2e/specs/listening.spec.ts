@@ -33,7 +33,7 @@ async function withSound(page: Page, serving: Parameters<typeof held>[0], sample
   await open(page, id, 'material');
   await bringIn(page, serving, id, { name: 'sound.wav', buffer: wavOf(samples, RATE) });
   // A new programme is set up in a form once its first sound is there.
-  await page.getByRole('dialog').getByRole('button', { name: 'Set up' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Save settings' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   return id;
 }
@@ -395,9 +395,9 @@ test('a second sound is heard too, moved, muted, and the song begins with its fi
   const id = await withSound(page, serving, kit.samples);
   await bringIn(page, serving, id, { name: 'voice.wav', buffer: wavOf(spokenAt(RATE), RATE) });
   await card(page, 'voice.wav').click();
-  await page.getByRole('button', { name: 'Hear it too' }).click();
-  await page.getByLabel('Moved, frames').fill('50');
-  await page.getByLabel('Moved, frames').press('Enter');
+  await page.getByRole('button', { name: 'Add to the sounds' }).click();
+  await page.getByLabel('Offset, frames').fill('50');
+  await page.getByLabel('Offset, frames').press('Enter');
   await page.getByLabel('Level, dB').fill('-6');
   await page.getByLabel('Level, dB').press('Enter');
   await expect
@@ -412,7 +412,7 @@ test('a second sound is heard too, moved, muted, and the song begins with its fi
     .toBe(true);
 
   await card(page, 'sound.wav').click();
-  await page.getByRole('button', { name: 'Begin with the first beat' }).click();
+  await page.getByRole('button', { name: 'Start at the first beat' }).click();
   await expect
     .poll(async () => Object.values((await held(serving, id)).programme.sounds).length)
     .toBe(2);
@@ -460,8 +460,8 @@ test('a tempo map comes from a MIDI file, with an offset', async ({ page, servin
     ],
   });
   await choose('song.mid', Buffer.from(midi));
-  await page.getByLabel('The file begins at, seconds').fill('0.5');
-  await page.getByRole('button', { name: 'Take 7 beats' }).click();
+  await page.getByLabel('Start of the file, s').fill('0.5');
+  await page.getByRole('button', { name: 'Bring in 7 beats' }).click();
   await expect
     .poll(async () => (await beatsOf(serving, id)).map(({ at, bar }) => [seconds(at), bar]))
     .toEqual([

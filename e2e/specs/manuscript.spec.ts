@@ -122,7 +122,7 @@ test('text is found and replaced by a pattern, in one step', async ({
   await bar.getByLabel('Pattern').check();
   await expect(bar.getByRole('alert')).toContainText('This pattern cannot be read');
   await bar.getByRole('textbox', { name: 'Find' }).fill('the (chain|winch)');
-  await bar.getByLabel('Replace by').fill('that old $1');
+  await bar.getByLabel('Replace with').fill('that old $1');
   await bar.getByRole('button', { name: 'All' }).click();
   await kept(page);
   const { texts } = await held(serving, programme);
@@ -156,7 +156,7 @@ test('words are spelled: mended at the caret, right everywhere, and passed over'
   await asText(page, programme);
   await page.keyboard.press('End');
   await page.keyboard.type(' My granmother hopes hopes.');
-  const findings = page.getByRole('button', { name: /^“granmother” is in no dictionary/ });
+  const findings = page.getByRole('button', { name: /^“granmother” is not in the dictionary/ });
   await expect(findings).toBeVisible({ timeout: 90_000 });
   await expect(page.locator('.cm-slip', { hasText: 'granmother' })).toBeVisible();
   for (let step = 0; step < ' hopes hopes.'.length; step++) await page.keyboard.press('ArrowLeft');
@@ -167,25 +167,25 @@ test('words are spelled: mended at the caret, right everywhere, and passed over'
     .toContain('My grandmother hopes');
   await expect(findings).toHaveCount(0);
 
-  const place = page.getByRole('button', { name: /^“Orran” is in no dictionary/ });
+  const place = page.getByRole('button', { name: /^“Orran” is not in the dictionary/ });
   await expect(place.first()).toBeVisible();
   await page
-    .getByRole('button', { name: /What to do about: “Orran”/ })
+    .getByRole('button', { name: /Actions for: “Orran”/ })
     .first()
     .click();
-  await page.getByRole('menuitem', { name: 'Right everywhere' }).click();
+  await page.getByRole('menuitem', { name: 'Add to dictionary' }).click();
   await expect(place).toHaveCount(0);
   await kept(page);
   await page.reload();
-  await expect(page.getByRole('button', { name: /^“hopes” stands twice/ })).toBeVisible({
+  await expect(page.getByRole('button', { name: /^Repeated word: “hopes”/ })).toBeVisible({
     timeout: 90_000,
   });
   await expect(place).toHaveCount(0);
-  await page.getByRole('button', { name: /What to do about: “hopes” stands/ }).click();
-  await page.getByRole('menuitem', { name: 'Pass over here' }).click();
-  await expect(page.getByRole('button', { name: /^“hopes” stands twice/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Undo: Pass a finding over' }).click();
-  await expect(page.getByRole('button', { name: /^“hopes” stands twice/ })).toBeVisible();
+  await page.getByRole('button', { name: /Actions for: Repeated word: “hopes”/ }).click();
+  await page.getByRole('menuitem', { name: 'Ignore here' }).click();
+  await expect(page.getByRole('button', { name: /^Repeated word: “hopes”/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo: Ignore a finding' }).click();
+  await expect(page.getByRole('button', { name: /^Repeated word: “hopes”/ })).toBeVisible();
 });
 
 test('the caret and the cue go together, here and in Timing; speakers and comments stay', async ({
@@ -225,7 +225,7 @@ test('letters and marks are changed as they were shown, in one step each', async
   await kept(page);
   await page.keyboard.press('Escape');
   await page.keyboard.press('y');
-  const form = page.getByRole('dialog', { name: 'Letters and marks' });
+  const form = page.getByRole('dialog', { name: 'Capitals and punctuation' });
   await choose(form, 'Marks');
   await expect(form.getByRole('table')).toContainText('“Wait…”');
   await form.getByRole('button', { name: /^Change/ }).click();
@@ -237,7 +237,7 @@ test('letters and marks are changed as they were shown, in one step each', async
   await expect
     .poll(async () => (await held(serving, programme)).texts[1])
     .toBe('IT PULLS ITSELF ALONG A CHAIN,');
-  await page.getByRole('button', { name: 'Undo: Letters: capitals' }).click();
+  await page.getByRole('button', { name: 'Undo: Set capitals: capitals' }).click();
   await expect
     .poll(async () => (await held(serving, programme)).texts[1])
     .toBe('It pulls itself along a chain,');
@@ -250,7 +250,7 @@ test('short cues are merged, and text is fitted to the frame at a size', async (
 }) => {
   await asText(page, programme);
   const { texts: before } = await held(serving, programme);
-  await page.getByRole('button', { name: 'Work on the text' }).click();
+  await page.getByRole('button', { name: 'Text tools' }).click();
   await page.getByRole('menuitem', { name: /Merge short cues/ }).click();
   const merging = page.getByRole('dialog', { name: 'Merge short cues' });
   await expect(merging.getByRole('status')).toContainText('would become');
@@ -259,18 +259,18 @@ test('short cues are merged, and text is fitted to the frame at a size', async (
     .poll(async () => (await held(serving, programme)).texts.length)
     .toBeLessThan(before.length);
   await expect(merging).toHaveCount(0);
-  await page.getByRole('button', { name: 'Work on the text' }).click();
+  await page.getByRole('button', { name: 'Text tools' }).click();
   await page.getByRole('menuitem', { name: /Fit the lines/ }).click();
-  const fitting = page.getByRole('dialog', { name: 'Fit the lines' });
+  const fitting = page.getByRole('dialog', { name: 'Fit lines' });
   await choose(fitting, 'By the frame');
   await fitting.getByRole('textbox', { name: 'Size' }).fill('96');
-  await expect(fitting.getByRole('status')).toContainText(/would have to shrink to \d+ px/);
+  await expect(fitting.getByRole('status')).toContainText(/shrink the text to \d+ px/);
   await fitting.getByRole('button', { name: /^Fit/ }).click();
   await expect(fitting).toHaveCount(0);
   await page.getByRole('link', { name: 'Handover' }).click();
   await expect(page.getByRole('heading', { name: 'Proof' })).toBeVisible();
   await expect(page.getByText(/finding|Nothing found/).first()).toBeVisible({ timeout: 90_000 });
-  await expect(page.getByText('Runs out of the frame')).toHaveCount(0);
+  await expect(page.getByText('Text outside the frame')).toHaveCount(0);
 });
 
 test('the line that is said is shown while it plays', async ({ page, programme }) => {

@@ -61,7 +61,7 @@ test('files that cannot be used say why, and leave nothing behind', async ({
     'not a TrueType',
   );
   expect((await held(serving, programme)).programme.materials).toEqual(before.programme.materials);
-  await page.getByRole('button', { name: 'Put away' }).first().click();
+  await page.getByRole('button', { name: 'Dismiss' }).first().click();
   await expect(page.getByRole('alert')).toHaveCount(3);
 });
 
@@ -180,7 +180,7 @@ test('lyrics come in with the times of their words, and leave as LRC', async ({
   await page.getByRole('checkbox', { name: /^LRC/ }).check();
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Write 1 file' }).click();
-  await expect(page.getByText(/read back and equal/)).toHaveCount(1);
+  await expect(page.getByText(/read back: identical/)).toHaveCount(1);
   const written = await readFile(await (await saved).path(), 'utf8');
   expect(written.split('\n')[0]).toBe('[00:01.00]<00:01.00>Slack <00:01.52>water,<00:03.00>');
 });
@@ -201,17 +201,17 @@ test('what was understood of captions is shown, with choices, before they are ta
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('SRT, 2 cues from 20:00:01:00 to 20:00:09:00')).toBeVisible();
   await expect(dialog.getByRole('cell', { name: 'Café by the winch.' })).toBeVisible();
-  await dialog.getByText('2 places in the file needed a guess').click();
+  await dialog.getByText('2 warnings').click();
   await expect(dialog.getByText('The end lies before the start.')).toBeVisible();
   await dialog.getByLabel(/^Encoding/).selectOption('windows-1251');
   await expect(dialog.getByRole('cell', { name: 'Cafй by the winch.' })).toBeVisible();
   await dialog.getByLabel(/^Encoding/).selectOption('windows-1252');
-  await dialog.getByText('Move the times').click();
-  await dialog.getByLabel('The file begins at').fill('10:00:00:00');
-  await dialog.getByLabel('Later by, s').fill('0.52');
+  await dialog.getByText('Adjust the times').click();
+  await dialog.getByLabel('Start timecode of the file').fill('10:00:00:00');
+  await dialog.getByLabel('Offset, s').fill('0.52');
   await expect(dialog.getByText('SRT, 2 cues from 10:00:01:13 to 10:00:09:13')).toBeVisible();
-  await dialog.getByText('Add between').click();
-  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  await dialog.getByText('Add in the gaps').click();
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
   expect((await held(serving, programme)).texts).toEqual(before.texts);
 });
 
@@ -231,16 +231,16 @@ test('a script comes in on the speech with its italics, and again after it was c
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('Markdown, 39 lines')).toBeVisible();
   // These lines are not what is said.
-  await dialog.getByRole('switch', { name: /^Then hear for each word/ }).uncheck();
+  await dialog.getByRole('switch', { name: /^Then weave the words/ }).uncheck();
   await dialog.getByRole('button', { name: 'Replace the cues' }).click();
   await expect.poll(async () => (await held(serving, programme)).cues.length).toBe(39);
   const first = (await held(serving, programme)).cues;
   expect(JSON.stringify(first[0])).toContain('"italic":true');
 
   await bring([...lines.slice(0, 20), 'This one is new.', ...lines.slice(21)].join('\n'));
-  await expect(dialog.getByText('38 lines stayed and keep their times.')).toBeVisible();
+  await expect(dialog.getByText('38 lines unchanged, with their times.')).toBeVisible();
   await expect(dialog.getByRole('cell', { name: 'This one is new.' })).toBeVisible();
-  await dialog.getByRole('button', { name: 'Take the changes' }).click();
+  await dialog.getByRole('button', { name: 'Update the script' }).click();
   await expect
     .poll(async () => (await held(serving, programme)).texts[20])
     .toBe('This one is new.');
@@ -248,7 +248,7 @@ test('a script comes in on the speech with its italics, and again after it was c
   expect(second.map(({ start, end }) => [start, end])).toEqual(
     first.map(({ start, end }) => [start, end]),
   );
-  await page.getByRole('button', { name: 'Undo: Read the script again' }).click();
+  await page.getByRole('button', { name: 'Undo: Update the script' }).click();
   await expect
     .poll(async () => (await held(serving, programme)).texts[20])
     .toBe('Line 21 of the ferry.');

@@ -11,7 +11,7 @@ test('text that runs out of the frame is said on the picture and among the findi
   await page.getByLabel('Size, px').fill('140');
   await expect(page.getByRole('alert')).toContainText(/runs \d+ px out of the frame/);
   await page.getByRole('link', { name: 'Handover' }).click();
-  await expect(page.getByText('Runs out of the frame')).toBeVisible();
+  await expect(page.getByText('Text outside the frame')).toBeVisible();
 });
 
 test('the picture is drawn with its text, and the safe area over it on request', async ({
@@ -87,10 +87,7 @@ test('speeds keep the pitch, and a cue goes round when asked to', async ({ page,
   await expect(page.getByRole('radio', { name: '½' })).toBeChecked();
   await page.keyboard.press('3');
   await page.keyboard.press('l');
-  await expect(page.getByRole('button', { name: 'Go round' })).toHaveAttribute(
-    'aria-pressed',
-    'true',
-  );
+  await expect(page.getByRole('button', { name: 'Loop' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('ArrowDown');
   const end = await page.getByLabel('End', { exact: true }).inputValue();
   await page.keyboard.press('Tab');

@@ -7,26 +7,26 @@ test('programmes are made, renamed, copied, deleted, brought back and searched',
   await page.goto('/');
   const list = page.getByRole('listitem');
   await expect(list).toHaveCount(3);
-  await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor' }).click();
+  await page.getByRole('button', { name: 'Actions for The Ferry at Skerrymoor' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
   await expect(list).toHaveCount(4);
   await expect(page.getByRole('menu')).toHaveCount(0);
-  await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor, copy' }).click();
+  await page.getByRole('button', { name: 'Actions for The Ferry at Skerrymoor, copy' }).click();
   await page.getByRole('menuitem', { name: 'Rename …' }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill('The Chain');
   await page.getByRole('button', { name: 'Rename', exact: true }).click();
   await expect(page.getByText('The Chain')).toBeVisible();
   await page.getByLabel('Search programmes').fill('chain');
   await expect(list).toHaveCount(1);
-  await page.getByRole('button', { name: 'More about The Chain' }).click();
+  await page.getByRole('button', { name: 'Actions for The Chain' }).click();
   await page.getByRole('menuitem', { name: 'Delete' }).click();
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(list).toHaveCount(1);
 });
 
 test('a programme leaves as one file and comes back', async ({ page }, info) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'More about The Ferry at Skerrymoor' }).click();
+  await page.getByRole('button', { name: 'Actions for The Ferry at Skerrymoor' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('menuitem', { name: 'Save as one file' }).click(),
@@ -65,7 +65,7 @@ test('findings are stepped through and lead to their cue', async ({ page, progra
   await page.keyboard.press('f');
   await page.keyboard.press('f');
   const row = page.getByRole('listitem').filter({ hasText: 'Too fast to read' });
-  await row.getByRole('button', { name: 'Go to it' }).click();
+  await row.getByRole('button', { name: 'Go to cue' }).click();
   await expect(page.getByRole('heading', { name: 'Subtitle 7 of 20' })).toBeVisible();
 });
 
@@ -78,15 +78,15 @@ test('the programme is set up in one form, which checks what is typed', async ({
   await page.getByRole('button', { name: 'Set up' }).click();
   await page.getByRole('menuitem', { name: 'Set up programme …' }).click();
   const form = page.getByRole('dialog');
-  await form.getByLabel('Timecode of the first frame').fill('morning');
-  await form.getByLabel('Characters a second, at most').fill('0');
-  await form.getByRole('button', { name: 'Set up' }).click();
-  await expect(form.getByText('Write it as 10:00:00:00.')).toBeVisible();
-  await form.getByLabel('Timecode of the first frame').fill('09:59:00:00');
-  await form.getByRole('button', { name: 'Set up' }).click();
-  await expect(form.getByText('The speed is 1 at least.')).toBeVisible();
-  await form.getByLabel('Characters a second, at most').fill('15');
-  await form.getByRole('button', { name: 'Set up' }).click();
+  await form.getByLabel('Start timecode').fill('morning');
+  await form.getByLabel('Maximum characters a second').fill('0');
+  await form.getByRole('button', { name: 'Save settings' }).click();
+  await expect(form.getByText('Write a timecode, such as 10:00:00:00.')).toBeVisible();
+  await form.getByLabel('Start timecode').fill('09:59:00:00');
+  await form.getByRole('button', { name: 'Save settings' }).click();
+  await expect(form.getByText('The reading speed must be at least 1.')).toBeVisible();
+  await form.getByLabel('Maximum characters a second').fill('15');
+  await form.getByRole('button', { name: 'Save settings' }).click();
   await expect(form).toHaveCount(0);
   await expect(page.getByLabel('Timecode')).toHaveText('09:59:00:00');
   await expect

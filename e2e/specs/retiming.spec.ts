@@ -52,13 +52,13 @@ test('a script that is brought in is heard for and cut at its pauses, in one ste
     .first()
     .setInputFiles([{ name: 'script.txt', mimeType: 'text/plain', buffer: Buffer.from(script) }]);
   const bringing = page.getByRole('dialog', { name: /script\.txt/ });
-  await bringing.getByText('Over the whole length').click();
+  await bringing.getByText('Along the whole length').click();
   await bringing.getByRole('button', { name: 'Replace the cues' }).click();
   const dialog = page.getByRole('dialog', { name: 'Weave words' });
-  await expect(dialog.getByRole('table', { name: 'Cues that come of it' })).toBeVisible({
+  await expect(dialog.getByRole('table', { name: 'Resulting cues' })).toBeVisible({
     timeout: 180_000,
   });
-  await dialog.getByRole('button', { name: 'Take the times' }).click();
+  await dialog.getByRole('button', { name: 'Use these times' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await kept(page);
   const cues = await cuesOf(serving, programme);
@@ -80,7 +80,7 @@ test('words are set onto the beats of a song, a syllable each, and it is one ste
   await open(page, song, 'timing');
   const before = await held(serving, song);
   await page.keyboard.press('Alt+b');
-  const dialog = page.getByRole('dialog', { name: /^Set words onto/ });
+  const dialog = page.getByRole('dialog', { name: /^Set words on/ });
   await dialog.getByLabel('Set', { exact: true }).first().click();
   await page.getByRole('option', { name: 'Each syllable' }).click();
   await dialog.getByRole('button', { name: /^Set \d+ words$/ }).click();
@@ -113,10 +113,10 @@ test('cues that are tied go along with their words, until they are set free', as
   const [first] = await cuesOf(serving, programme);
   await selectFirst(page);
   const panel = page.getByRole('region', { name: 'Selected cue' });
-  await expect(panel.getByRole('button', { name: /^Ties start at its first word/ })).toBeVisible();
+  await expect(panel.getByRole('button', { name: /^Ties start at the first word/ })).toBeVisible();
   const later = async () => {
     await panel.getByRole('button', { name: /^The,/ }).click();
-    await page.getByRole('menuitem', { name: 'A tenth of a second earlier, pinned' }).click();
+    await page.getByRole('menuitem', { name: 'Pin 0.1 s earlier' }).click();
     await expect(page.getByRole('menu')).toHaveCount(0);
     await kept(page);
   };
@@ -126,7 +126,7 @@ test('cues that are tied go along with their words, until they are set free', as
     .toBeLessThanOrEqual((first?.start ?? 0) - 2 * FRAME);
   const moved = (await cuesOf(serving, programme))[0]?.start;
 
-  await choose(page, /^Tie to their words, or set free/);
+  await choose(page, /^Tie to words, or untie/);
   await expect(panel.getByRole('button', { name: /^Ties none/ })).toBeVisible();
   await later();
   expect((await cuesOf(serving, programme))[0]?.start).toBe(moved);
@@ -141,16 +141,16 @@ test('what is woven is told, and its words are written as a table', async ({
   const song = (await serving.programmes()).find(({ title }) => title === 'Slack Water')?.id ?? '';
   await open(page, song, 'timing');
   await page.keyboard.press('Alt+z');
-  const report = page.getByRole('dialog', { name: 'How the words are woven' });
-  await expect(report).toContainText('No word has its time yet.');
+  const report = page.getByRole('dialog', { name: 'Weave report' });
+  await expect(report).toContainText('The words have no times yet.');
   await report.getByRole('button', { name: 'Close', exact: true }).last().click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await open(page, programme, 'timing');
   await weaveTwo(page);
   await page.keyboard.press('Alt+z');
-  const sums = report.getByLabel('Words in sum');
+  const sums = report.getByLabel('Totals');
   await expect(sums).toContainText(/sure\s*1\d\d words/);
-  await expect(sums).toContainText('said, not written');
+  await expect(sums).toContainText('speech without text');
   await expect(report.getByRole('img', { name: /along the programme/ })).toHaveCount(3);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -256,7 +256,7 @@ test('the time of a word is typed, and a word is split in syllables; both surviv
   expect(((await ferry())?.start ?? 0) / SECOND).toBeCloseTo(Number(typed), 3);
   expect((await ferry())?.end).toBe(had?.end);
 
-  await page.getByRole('menuitem', { name: 'Split in syllables' }).click();
+  await page.getByRole('menuitem', { name: 'Split into syllables' }).click();
   await expect(page.getByRole('menu')).toHaveCount(0);
   await expect(chips.getByRole('button', { name: /^ferry,/ })).toContainText('fer·ry');
   await kept(page);

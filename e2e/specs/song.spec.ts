@@ -85,9 +85,9 @@ test('all starts are pulled to the beat by keyboard, after it was said what woul
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByRole('status')).toContainText('4 starts would move');
   await expect(dialog.getByText('−3 frames')).toHaveCount(4);
-  await dialog.getByLabel('At most so far, frames').fill('2');
+  await dialog.getByLabel('Maximum distance, frames').fill('2');
   await expect(dialog.getByRole('status')).toContainText('0 starts would move');
-  await dialog.getByLabel('At most so far, frames').fill('4');
+  await dialog.getByLabel('Maximum distance, frames').fill('4');
   const pull = dialog.getByRole('button', { name: 'Pull 4 starts' });
   await pull.focus();
   await page.keyboard.press('Enter');
@@ -198,15 +198,15 @@ test('settings of listening say at once what they would find', async ({ page, se
   const ferry = (await serving.programmes()).find(({ title }) => title.startsWith('The Ferry'));
   await open(page, ferry?.id ?? '', 'material');
   await expect(page.getByText('39 pieces of speech', { exact: true })).toBeVisible();
-  await expect(page.getByText('These settings find just these.')).toBeVisible();
+  await expect(page.getByText('Nothing would change with these settings.')).toBeVisible();
   await page.getByLabel('Shortest pause, s').fill('1');
   await expect(page.getByText(/^With these settings it would be \d+ pieces\.$/)).toBeVisible();
   const pieces = async () =>
     Object.keys((await held(serving, ferry?.id ?? '')).programme.pieces).length;
   expect(await pieces()).toBe(39);
-  const rise = page.getByText(/^\d+ stand out so far\.$/);
+  const rise = page.getByText(/^\d+ above the threshold\.$/);
   const before = Number.parseInt(await rise.innerText());
-  await page.getByLabel('Must rise by, dB').fill('30');
+  await page.getByLabel('Threshold, dB').fill('30');
   await expect.poll(async () => Number.parseInt(await rise.innerText())).toBeLessThan(before);
 
   // Only a stretch is found again where pieces are picked.
@@ -216,9 +216,9 @@ test('settings of listening say at once what they would find', async ({ page, se
   for (let press = 0; press < 5; press++) await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('p');
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByRole('status')).toContainText('6 pieces in the place of 6.');
+  await expect(dialog.getByRole('status')).toContainText('6 pieces would replace 6.');
   await dialog.getByLabel('Shortest pause, s').fill('2');
-  await expect(dialog.getByRole('status')).not.toContainText('6 pieces in the place');
+  await expect(dialog.getByRole('status')).not.toContainText('6 pieces would replace');
   await dialog.getByRole('button', { name: 'Find again' }).focus();
   await page.keyboard.press('Enter');
   await expect.poll(pieces).toBeLessThan(39);

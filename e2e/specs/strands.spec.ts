@@ -161,9 +161,9 @@ test('a file is brought in on a strand of its own, which is then written by itse
     .first()
     .setInputFiles([{ name: 'shanty.srt', mimeType: 'text/plain', buffer: Buffer.from(srt) }]);
   const bringing = page.getByRole('dialog', { name: /shanty\.srt/ });
-  await bringing.getByLabel('On the strand', { exact: true }).first().click();
+  await bringing.getByLabel('Strand', { exact: true }).first().click();
   await page.getByRole('option', { name: 'New: Lyrics' }).click();
-  await bringing.getByRole('button', { name: 'Take 2 cues' }).click();
+  await bringing.getByRole('button', { name: 'Bring in 2 cues' }).click();
   await expect(bringing).toHaveCount(0);
   await expect(strandButton(page)).toHaveText('Lyrics');
   await kept(page);
@@ -182,7 +182,7 @@ test('a file is brought in on a strand of its own, which is then written by itse
 
 test('cards are not asked for where somebody speaks', async ({ page, serving, programme }) => {
   await open(page, programme, 'words');
-  await expect(page.getByText(/^\d+ lines, \d+ still empty$/)).toBeVisible();
+  await expect(page.getByText(/^\d+ lines, \d+ empty$/)).toBeVisible();
   await pick(page, /^Cards/);
   await expect(page.getByText('1 line, all written')).toBeVisible();
   await pick(page, /^New strand/, /^Cards/);
@@ -226,7 +226,7 @@ test('two speak at once: cues of a strand overlap, stand stacked, and leave so',
   // A strand on which cues overlap goes on to allow it.
   await page.keyboard.press('Alt+k');
   await switches.click({ force: true });
-  await expect(page.getByText(/^One cue overlaps another on “Subtitles”/)).toBeVisible();
+  await expect(page.getByText(/^1 cue overlaps another on “Subtitles”/)).toBeVisible();
   await expect(switches).toBeChecked();
   await page.keyboard.press('Escape');
   // Both are taken back, one step each.

@@ -58,13 +58,13 @@ test('a list from a mail becomes a roll: two columns, exactly 30 seconds, after 
   await sheet(page).click();
   await paste(page, MAIL);
   await expect(page.getByText('6 names, 2 sections')).toBeVisible();
-  await expect(page.getByLabel('Role and name are parted by').first()).toHaveValue(
-    'Guessed: two spaces or more',
+  await expect(page.getByLabel('Separator between role and name').first()).toHaveValue(
+    'Two or more spaces (detected)',
   );
-  await page.getByRole('button', { name: 'Place it' }).click();
-  await page.getByRole('menuitem', { name: 'After the last picture' }).click();
-  await field(page, /^Time on the programme/).fill('30');
-  await field(page, /^Time on the programme/).press('Enter');
+  await page.getByRole('button', { name: 'Place', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Start after the last picture' }).click();
+  await field(page, /^Duration/).fill('30');
+  await field(page, /^Duration/).press('Enter');
   await kept(page);
 
   const { facts, materials } = (await held(serving, programme)).programme;
@@ -90,7 +90,7 @@ test('a list from a mail becomes a roll: two columns, exactly 30 seconds, after 
   // It survives a reload, and goes as it came.
   await page.reload();
   await expect(passageButton(page)).toHaveText('Closing roll 2');
-  await expect(field(page, /^Time on the programme/)).toHaveValue('30.00');
+  await expect(field(page, /^Duration/)).toHaveValue('30.00');
   for (let step = 0; step < 4; step++) await page.keyboard.press('Control+z');
   await expect.poll(async () => (await passagesIn(serving, programme)).length).toBe(1);
 });
@@ -101,9 +101,7 @@ test('any of size, time and speed is held, and the third follows', async ({
   programme,
 }) => {
   await open(page, programme, 'travel');
-  await expect(page.getByRole('region', { name: 'Time on the programme' })).toContainText(
-    'follows',
-  );
+  await expect(page.getByRole('region', { name: 'Duration' })).toContainText('follows');
   const now = () => passageCalled(serving, programme, 'Closing roll');
   const before = await now();
   // A faster speed takes less time.
@@ -118,9 +116,9 @@ test('any of size, time and speed is held, and the third follows', async ({
   await expect.poll(async () => (await now()).frames).toBeGreaterThan(before.frames * 1.3);
   await expect.poll(async () => (await now()).look.size).toBe(40);
   // The size follows where time and speed are held.
-  await page.getByRole('button', { name: 'Text is held: let it follow' }).click();
-  await field(page, /^Time on the programme/).fill('50');
-  await field(page, /^Time on the programme/).press('Enter');
+  await page.getByRole('button', { name: 'Text size is held: let it follow' }).click();
+  await field(page, /^Duration/).fill('50');
+  await field(page, /^Duration/).press('Enter');
   await expect.poll(async () => (await now()).frames).toBe(1250);
   await expect.poll(async () => (await now()).look.size ?? 40).toBeLessThan(40);
   await field(page, /^Speed/).fill('nonsense');
@@ -148,11 +146,11 @@ test('a crawl over a clip ends as the clip ends, with what does not fit left out
   await page.getByRole('button', { name: 'Set up' }).click();
   await page.getByRole('menuitem', { name: /^Set up programme/ }).click();
   const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Length, in seconds').fill('60');
-  await dialog.getByRole('button', { name: 'Set up', exact: true }).click();
+  await dialog.getByLabel('Length, s').fill('60');
+  await dialog.getByRole('button', { name: 'Save settings', exact: true }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  const advice = page.getByRole('alert', { name: 'It does not fit' });
-  await expect(advice).toContainText('56.0 s are left of the programme');
+  const advice = page.getByRole('alert', { name: 'Ways to fit' });
+  await expect(advice).toContainText('the programme ends after 56.0 s');
   const leave = advice.getByRole('button', { name: /^Leave out the last 2 items/ });
   // Seen before it is taken.
   await leave.hover();
@@ -165,8 +163,8 @@ test('a crawl over a clip ends as the clip ends, with what does not fit left out
   const { cue } = await crawl();
   expect(cue?.end).toBeLessThanOrEqual(60 * SECOND);
   // And it ends exactly as the clip does.
-  await page.getByRole('button', { name: 'Place it' }).click();
-  await page.getByRole('menuitem', { name: 'Ends with the programme' }).click();
+  await page.getByRole('button', { name: 'Place', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'End with the programme' }).click();
   await expect.poll(async () => (await crawl()).cue?.end).toBe(60 * SECOND);
 });
 
@@ -180,7 +178,7 @@ test('a crawl is repeated until the programme ends, over a picture that is moved
   await sheet(page).fill('High water at noon');
   await expect(page.getByText('1 item', { exact: true })).toBeVisible();
   await page.getByRole('textbox', { name: 'Name of the passage' }).click();
-  await page.getByRole('button', { name: 'Place it' }).click();
+  await page.getByRole('button', { name: 'Place', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Repeat until the programme ends' }).click();
   const crawl = () => passageCalled(serving, board, 'Harbour Board');
   await expect.poll(async () => (await crawl()).look.times ?? 1).toBeGreaterThan(5);
@@ -192,12 +190,12 @@ test('a crawl is repeated until the programme ends, over a picture that is moved
     .getByRole('button', { name: /harbour\.webp/ })
     .first()
     .click();
-  const handle = page.getByRole('slider', { name: /What of the picture is seen/ });
+  const handle = page.getByRole('slider', { name: /^Crop/ });
   await handle.focus();
   await page.keyboard.press('ArrowUp');
   const down = async () => (await held(serving, board)).programme.facts.backdrop?.down;
   await expect.poll(down).toBeCloseTo(0.65, 6);
-  await page.getByText('All of it is seen').click();
+  await page.getByText('Show all of it').click();
   await expect(handle).toHaveCount(0);
 });
 
@@ -208,9 +206,9 @@ test('a crawl is drawn in any place, also where it is all the text there is', as
   const list = await serving.programmes();
   const board = list.find(({ title }) => title === 'Harbour Board')?.id ?? '';
   await open(page, board, 'travel');
-  await page.getByText('Looks', { exact: true }).click();
-  await page.getByLabel('Says').fill('');
-  await page.getByLabel('Says').press('Enter');
+  await page.getByText('Look', { exact: true }).click();
+  await page.getByLabel('Text').fill('');
+  await page.getByLabel('Text').press('Enter');
   await expect
     .poll(async () => (await passageCalled(serving, board, 'Harbour Board')).look.label)
     .toBe('');
@@ -261,7 +259,7 @@ test('a sheet is shown as it is understood, with its times, and marks are offere
   await page.keyboard.type(' The heron on post four');
   await page.keyboard.press('Enter');
   await page.keyboard.type('[dance] Nobody');
-  await expect(page.getByText('1 mark not known')).toBeVisible();
+  await expect(page.getByText('1 unknown mark')).toBeVisible();
   await expect
     .poll(async () => (await passageCalled(serving, programme, 'Closing roll')).sheet)
     .toContain('[stays] The heron on post four\n[dance] Nobody');
@@ -277,7 +275,7 @@ test('a sheet is shown as it is understood, with its times, and marks are offere
   await expect(code).not.toHaveText(late ?? '');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('1 mark not known')).toHaveCount(0);
+  await expect(page.getByText('1 unknown mark')).toHaveCount(0);
 });
 
 test('the strip is dragged, and the time follows; the picture moves with it', async ({
@@ -307,8 +305,8 @@ test('a list becomes cards, seen before, in one step', async ({ page, serving, p
   const before = Object.keys((await held(serving, programme)).programme.cues).length;
   await page.keyboard.press('Control+End');
   await page.keyboard.press('Alt+a');
-  const dialog = page.getByRole('dialog', { name: 'Cards of a list' });
-  await dialog.getByLabel('The list, a line each').fill('Abel\nBryony\nCass\nDunstan\nElspeth');
+  const dialog = page.getByRole('dialog', { name: 'Cards from a list' });
+  await dialog.getByLabel('List', { exact: true }).fill('Abel\nBryony\nCass\nDunstan\nElspeth');
   await dialog.getByLabel(/^Lines a card/).fill('2');
   await expect(dialog.getByRole('list', { name: 'Cards' }).getByRole('listitem')).toHaveCount(3);
   await dialog.getByRole('button', { name: 'Make 3 cards' }).click();
@@ -332,11 +330,11 @@ test('items of a feed are picked, and sections put in another order by keyboard'
   await page.keyboard.press('Alt+l');
   await expect(passageButton(page)).toHaveText('Crawl');
   await passageButton(page).click();
-  await page.getByRole('menuitem', { name: /^Take items of a feed/ }).click();
+  await page.getByRole('menuitem', { name: /^Items from a feed/ }).click();
   const feed = page.getByRole('dialog', { name: 'Items of a feed' });
   await expect(feed.getByRole('checkbox')).toHaveCount(9);
   await feed.getByRole('checkbox').first().uncheck();
-  await feed.getByRole('button', { name: 'Take 8 items' }).click();
+  await feed.getByRole('button', { name: 'Use 8 items' }).click();
   await expect(feed).toHaveCount(0);
   await expect(page.getByText('8 items')).toBeVisible();
 
@@ -344,7 +342,7 @@ test('items of a feed are picked, and sections put in another order by keyboard'
   await page.getByRole('menuitem', { name: /^Closing roll/ }).click();
   await expect(page.getByRole('menu')).toHaveCount(0);
   await passageButton(page).click();
-  await page.getByRole('menuitem', { name: /^Put sections in order/ }).click();
+  await page.getByRole('menuitem', { name: /^Order sections/ }).click();
   const sections = page.getByRole('dialog', { name: 'Sections of the roll' });
   await sections.getByRole('button', { name: 'Move On the bank' }).focus();
   await page.keyboard.press('Space');
@@ -355,7 +353,7 @@ test('items of a feed are picked, and sections put in another order by keyboard'
   await page.keyboard.press('ArrowDown');
   await expect(said).not.toHaveText(before);
   await page.keyboard.press('Space');
-  await sections.getByRole('button', { name: 'Set this order' }).click();
+  await sections.getByRole('button', { name: 'Set order' }).click();
   await expect(sections).toHaveCount(0);
   await expect
     .poll(async () => {
@@ -379,11 +377,11 @@ test('a section goes to another roll, and comes back with one undo', async ({
   await page.getByRole('menuitem', { name: /^Closing roll(?! 2)/ }).click();
   await expect(page.getByRole('menu')).toHaveCount(0);
   await passageButton(page).click();
-  await page.getByRole('menuitem', { name: /^Put sections in order/ }).click();
+  await page.getByRole('menuitem', { name: /^Order sections/ }).click();
   const sections = page.getByRole('dialog', { name: 'Sections of the roll' });
   await sections.getByLabel('Roll of On the water', { exact: true }).first().click();
   await page.getByRole('option', { name: 'to Closing roll 2' }).click();
-  await sections.getByRole('button', { name: 'Move them' }).click();
+  await sections.getByRole('button', { name: 'Move sections' }).click();
   await expect(sections).toHaveCount(0);
   const sheets = async () => {
     const [from, to] = await Promise.all(
@@ -409,10 +407,10 @@ test('each line says how long it is in sight; what has no room is told, and a li
   await sheet(page).click();
   await page.keyboard.press('Control+Home');
   await page.keyboard.type(`${'Winch house '.repeat(12)}\n\n`);
-  await expect(page.getByText(/“Closing roll” runs out of the frame at/)).toBeVisible();
+  await expect(page.getByText(/“Closing roll” leaves the frame at/)).toBeVisible();
   for (let step = 0; step < 2; step++) await page.keyboard.press('ArrowUp');
-  await page.getByRole('button', { name: 'Where it stands' }).click();
-  await page.getByRole('menuitem', { name: 'On the right' }).click();
+  await page.getByRole('button', { name: 'Alignment' }).click();
+  await page.getByRole('menuitem', { name: 'Right' }).click();
   const text = async () => (await passageCalled(serving, programme, 'Closing roll')).sheet;
   await expect.poll(text).toMatch(/^\[right\] Winch house/);
 });
@@ -427,7 +425,7 @@ async function secondsShown(page: Page): Promise<number> {
 test('time runs on where the film ends, and goes back into it', async ({ page, programme }) => {
   await open(page, programme, 'travel');
   const seconds = () => secondsShown(page);
-  await page.getByRole('slider', { name: /^How far/ }).focus();
+  await page.getByRole('slider', { name: /^Position of the roll/ }).focus();
   await page.keyboard.press('Home');
   await expect.poll(seconds).toBeCloseTo(122.92, 1);
   for (let step = 0; step < 2; step++) await page.keyboard.press('Shift+ArrowLeft');
@@ -453,7 +451,7 @@ test('lines that are selected are played', async ({ page, programme }) => {
   await open(page, programme, 'travel');
   const seconds = () => secondsShown(page);
   // They go round, so that they are still played when they are stopped, however slow the machine is.
-  await page.getByRole('button', { name: 'Go round' }).click();
+  await page.getByRole('button', { name: 'Loop' }).click();
   await sheet(page).click();
   const before = await seconds();
   await page.keyboard.press('Control+End');
@@ -475,16 +473,16 @@ test('a roll leans by its end, and stands straight again with an undo', async ({
   programme,
 }) => {
   await open(page, programme, 'travel');
-  await page.getByText('Looks', { exact: true }).click();
-  await page.getByLabel('Leans, by its end').fill('9');
+  await page.getByText('Look', { exact: true }).click();
+  await page.getByLabel('Tilt at the end').fill('9');
   const tilt = async () => (await passageCalled(serving, programme, 'Closing roll')).look.tilt;
   await expect.poll(tilt).toBe(9);
   await page.reload();
-  await page.getByText('Looks', { exact: true }).click();
-  await expect(page.getByLabel('Leans, by its end')).toHaveValue('9 ° to the right');
+  await page.getByText('Look', { exact: true }).click();
+  await expect(page.getByLabel('Tilt at the end')).toHaveValue('9 °');
   await page
     .locator('main')
-    .getByRole('slider', { name: /How far/ })
+    .getByRole('slider', { name: /Position of the roll/ })
     .focus();
   await page.keyboard.press('Control+z');
   await expect.poll(tilt).toBeUndefined();
@@ -495,8 +493,8 @@ test('cards stand over a still picture', async ({ page, serving }) => {
     (await serving.programmes()).find(({ title }) => title === 'Harbour Board')?.id ?? '';
   await open(page, board, 'timing');
   await page.keyboard.press('Alt+a');
-  const dialog = page.getByRole('dialog', { name: 'Cards of a list' });
-  await dialog.getByLabel('The list, a line each').fill('Abel\nBryony');
+  const dialog = page.getByRole('dialog', { name: 'Cards from a list' });
+  await dialog.getByLabel('List', { exact: true }).fill('Abel\nBryony');
   await dialog.getByLabel('Over', { exact: true }).first().click();
   await page.getByRole('option', { name: 'harbour.webp' }).click();
   await dialog.getByRole('button', { name: 'Make 1 card' }).click();
@@ -523,9 +521,9 @@ test('Timing shows the roll on its strand, and Words and Handover say where it b
   await page.getByRole('link', { name: /^Words/ }).click();
   await expect(page.getByRole('heading', { name: '“Rolls” is written in Travel' })).toBeVisible();
   await page.getByRole('link', { name: /^Handover/ }).click();
-  await expect(page.getByText(/Captions hold no text that travels/)).toBeVisible();
+  await expect(page.getByText(/Caption files cannot hold rolls or crawls/)).toBeVisible();
   await page.getByRole('link', { name: /^Timing/ }).click();
-  await page.getByRole('button', { name: 'Open it in Travel' }).click();
+  await page.getByRole('button', { name: 'Open in Travel' }).click();
   await expect(passageButton(page)).toHaveText('Closing roll');
 });
 
@@ -538,7 +536,9 @@ test.describe('with nothing in it', () => {
       .first()
       .click();
     await page.getByRole('link', { name: /^Travel/ }).click();
-    await expect(page.getByRole('heading', { name: 'Nothing travels yet' })).toBeVisible();
+    await expect(
+      page.getByRole('heading', { name: 'No rolls, crawls or cards yet' }),
+    ).toBeVisible();
     // A file that is dropped here is for the sheet.
     const table = Buffer.from('Role,Name\nDeck,Perpetua Lisle\nBell,Una Thrale\n');
     await hand(page, 'drop', 'credits.csv', table);

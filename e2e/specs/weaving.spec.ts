@@ -44,7 +44,7 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   await page.keyboard.press('ArrowRight');
   await expect(chips.locator('li[data-said]')).toContainText('Somebody');
   await chips.getByRole('button', { name: /^has,/ }).click();
-  await page.getByRole('menuitem', { name: 'A frame later, pinned' }).click();
+  await page.getByRole('menuitem', { name: 'Pin a frame later' }).click();
   await expect(chips.getByRole('button', { name: 'has, pinned' })).toBeVisible();
   await kept(page);
   const fourth = async () => (await cuesOf(serving, programme))[3];
@@ -72,7 +72,7 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   await page.getByRole('textbox', { name: 'Text' }).fill('Somebody has to really oil the bell.');
   await page.getByRole('textbox', { name: 'Text' }).press('Enter');
   await expect(chips.getByRole('button', { name: 'really, not heard' })).toBeVisible();
-  await chips.getByRole('button', { name: 'Weave it again' }).click();
+  await chips.getByRole('button', { name: 'Weave again' }).click();
   await kept(page);
   const written = await cuesOf(serving, programme);
   expect(written[3]?.words.map(({ text }) => text)).toEqual(
@@ -113,10 +113,10 @@ test('a narration that was pasted whole is woven and cut, a word a cue', async (
   expect(whole?.words.length).toBeGreaterThan(100);
 
   await page.keyboard.press('Shift+C');
-  const dialog = page.getByRole('dialog', { name: 'Cut cues anew' });
+  const dialog = page.getByRole('dialog', { name: 'Cut cues' });
   await expect(dialog.getByRole('button', { name: /^Cut into \d+ cues$/ })).toBeEnabled();
   await expect(async () => {
-    await dialog.getByText('So many words a cue').click({ timeout: 2000 });
+    await dialog.getByText('Word count').click({ timeout: 2000 });
     await expect(dialog.getByRole('textbox', { name: 'Words a cue' })).toBeVisible({
       timeout: 1000,
     });
@@ -141,13 +141,13 @@ test('a narration that was pasted whole is woven and cut, a word a cue', async (
 test('weaving is stopped, and says what it lacks', async ({ page, serving, programme }) => {
   const before = await cuesOf(serving, programme);
   await open(page, programme, 'words');
-  await page.getByRole('button', { name: 'Work on the text' }).click();
+  await page.getByRole('button', { name: 'Text tools' }).click();
   await page.getByRole('menuitem', { name: /Weave words on the sound/ }).click();
   const dialog = page.getByRole('dialog', { name: 'Weave words' });
   await dialog.getByRole('button', { name: /^Weave \d+ words$/ }).click();
   await dialog.getByRole('button', { name: 'Stop' }).click();
   await expect(dialog.getByRole('button', { name: /^Weave \d+ words$/ })).toBeVisible();
-  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
   expect(await cuesOf(serving, programme)).toEqual(before);
 });
 

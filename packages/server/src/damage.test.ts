@@ -72,7 +72,7 @@ describe('a row whose text is not UTF-8', () => {
         damage: string[];
       };
       expect([status, Object.keys(programme.cues)]).toEqual([200, ['c1', 'c3']]);
-      expect(told).toEqual(['One cue is damaged in the database and left out.']);
+      expect(told).toEqual(['1 cue is damaged in the database and left out.']);
       const { changes, name } = setText(programme, 'c1', 'High water');
       const version = await server.keeper.commit(id, {
         base: 0,

@@ -59,7 +59,7 @@ describe('findings', () => {
     expect(findingsOf(sung, shaper).find(({ kind }) => kind === 'missing glyph')).toMatchObject({
       severity: 'doubtful',
       font: 'Notes',
-      message: 'Noto Sans has no ♪, which Notes lends; all of it is in Notes',
+      message: 'Noto Sans has no ♪; Notes stands in. Notes has all of it',
     });
   });
 

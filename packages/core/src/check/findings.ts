@@ -51,7 +51,7 @@ const written = (programme: Programme, cue: Cue, next: Cue | undefined): Finding
           severity: 'wrong',
           at: cue.start,
           cue: cue.id,
-          message: 'Empty: it is not written',
+          message: 'Empty cue',
         },
       ]
     : reading(programme, cue, next);
@@ -68,7 +68,7 @@ function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boo
       figure: countFrames((cue.end - next.start) as Ticks, frameRate),
       limit: 0,
       unit: 'frames',
-      message: 'Lies over the next cue',
+      message: 'Overlaps the next cue',
     });
   if (cue.end > add(length, frameLength(frameRate)))
     found.push({
@@ -78,7 +78,7 @@ function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boo
       figure: round(toSeconds(cue.end), 2),
       limit: round(toSeconds(length), 2),
       unit: 's',
-      message: 'Ends after the programme does',
+      message: 'Ends after the programme',
     });
   const gap = next ? next.start - cue.end : 0;
   if (gap > 0 && gap < frames(profile.gapFrames, frameRate))
@@ -89,7 +89,7 @@ function timing(programme: Programme, cue: Cue, next: Cue | undefined, free: boo
       figure: countFrames(gap as Ticks, frameRate),
       limit: profile.gapFrames,
       unit: 'frames',
-      message: 'The gap after it flickers',
+      message: 'The gap to the next cue is so short that it flickers',
     });
   return found;
 }
@@ -118,7 +118,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: round(figures.onScreen, 2),
         limit: round(stay.least, 2),
         unit: 's',
-        message: 'On screen too briefly',
+        message: 'Too short on screen',
       },
     ],
     [
@@ -129,7 +129,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: round(figures.onScreen, 2),
         limit: round(stay.most, 2),
         unit: 's',
-        message: 'On screen so long that it is read twice',
+        message: 'Too long on screen',
       },
     ],
     [
@@ -140,7 +140,7 @@ function reading(programme: Programme, cue: Cue, next: Cue | undefined): Finding
         figure: figures.longestLine,
         limit: profile.longestLine,
         unit: 'characters',
-        message: 'A line is too long',
+        message: 'Line too long',
       },
     ],
     [
@@ -176,19 +176,22 @@ export function fittingOf(programme: Programme, cue: Cue, shaper: TextShaper): F
       figure: layout.outOfFrame,
       limit: 0,
       unit: 'px',
-      message: 'Runs out of the frame',
+      message: 'Text outside the frame',
     });
   const { family } = styleOf(programme, cue);
   if (layout.missing.length > 0) found.push({ ...at, ...noFont(layout.missing) });
   else if (layout.lent.length > 0) {
     const fonts = shaper.familiesWith(plainText(cue.text));
     const [font] = fonts;
-    const other = fonts.length > 0 ? `; all of it is in ${fonts.join(', ')}` : '';
+    const other =
+      fonts.length > 0
+        ? `. ${fonts.join(', ')} ${fonts.length === 1 ? 'has' : 'have'} all of it`
+        : '';
     found.push({
       ...at,
       kind: 'missing glyph',
       severity: 'doubtful',
-      message: `${family} has no ${layout.lent.join(' ')}, which ${layout.borrowed.join(' and ')} lends${other}`,
+      message: `${family} has no ${layout.lent.join(' ')}; ${layout.borrowed.join(' and ')} stands in${other}`,
       subject: layout.lent.join(''),
       ...(font !== undefined && { font }),
     });

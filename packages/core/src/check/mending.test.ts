@@ -24,15 +24,15 @@ const textOf = ({ cues }: Programme, id: string) => plainText(cues[id]?.text ?? 
 describe('mending a finding', () => {
   it('sets the text that is known to be right', () => {
     const doubled = finding({ kind: 'doubled word', mend: 'the tide' });
-    expect(mendingOf(doubled)).toBe('Mend it');
+    expect(mendingOf(doubled)).toBe('Fix');
     const edit = mend(programme, doubled, countingIds());
-    expect(edit.name).toBe('Mend: doubled word');
+    expect(edit.name).toBe('Fix: doubled word');
     expect(textOf(done(programme, edit), 'c2')).toBe('the tide');
   });
 
   it('breaks lines anew where they are too long, and says where it cannot', () => {
     const long = finding({ kind: 'long line', cue: 'c1' });
-    expect(mendingOf(long)).toBe('Mend it');
+    expect(mendingOf(long)).toBe('Fix');
     const after = done(programme, mend(programme, long, countingIds()));
     const lines = Object.values(after.cues).flatMap(({ text }) =>
       text.map((line) => plainText([line])),

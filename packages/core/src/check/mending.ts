@@ -12,13 +12,13 @@ const BROKEN: ReadonlySet<Finding['kind']> = new Set(['long line', 'too many lin
 /** What mending a finding is called on a button; undefined where no way to mend it is known. */
 export function mendingOf({ kind, mend, font }: Finding): string | undefined {
   if (font !== undefined) return `Set in ${font}`;
-  return mend !== undefined || BROKEN.has(kind) ? 'Mend it' : undefined;
+  return mend !== undefined || BROKEN.has(kind) ? 'Fix' : undefined;
 }
 
 /** The edit that mends a finding; it has no change, and a note, where that cannot be done. */
 export function mend(programme: Programme, finding: Finding, newId: () => Id): Edit {
   const { kind, cue, font, mend: text } = finding;
-  const name = `Mend: ${kind}`;
+  const name = `Fix: ${kind}`;
   if (font !== undefined) return { ...setStyle(programme, [cue], { family: font }), name };
   if (!BROKEN.has(kind))
     return text === undefined ? { name, changes: [] } : { ...setText(programme, cue, text), name };

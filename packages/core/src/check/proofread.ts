@@ -23,7 +23,7 @@ export function proofread(programme: Programme, speller?: Speller): Finding[] {
       severity: 'doubtful',
       at: at(cue),
       cue,
-      message: `“${word}” is in no dictionary`,
+      message: `“${word}” is not in the dictionary`,
       place: { from, to },
       subject: word,
     })),

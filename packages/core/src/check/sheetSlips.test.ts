@@ -29,9 +29,9 @@ Greta Dool`;
 
 test('spelling, names in two ways, and names that stand twice are found', () => {
   expect(slips(SHEET)).toEqual([
-    ['spelling', 1, '“Harmonuim” is in no dictionary'],
-    ['twice', 4, '“Perpetua Lisle” stands here twice'],
-    ['spelling', 6, '“Skerrymoor” is in no dictionary'],
+    ['spelling', 1, '“Harmonuim” is not in the dictionary'],
+    ['twice', 4, '“Perpetua Lisle” is listed twice here'],
+    ['spelling', 6, '“Skerrymoor” is not in the dictionary'],
     ['name', 8, '“Jonty Abelwhyte” here, “Jonty Abelwhite” elsewhere'],
     ['name', 10, '“Brìony Sallow” here, “Bryony Sallow” elsewhere'],
   ]);
@@ -55,9 +55,9 @@ test('one name said under two roles is no slip', () => {
 test('italics and bold make no other name of a name', () => {
   expect(slips('Deck\t**Perpetua Lisle**\nBell\tPerpetua Lisle\n\t*Una Thrale*')).toEqual([]);
   expect(slips('Deck\t**Perpetua Lisle**\n\tPerpetua Lisle')).toEqual([
-    ['twice', 1, '“Perpetua Lisle” stands here twice'],
+    ['twice', 1, '“Perpetua Lisle” is listed twice here'],
   ]);
   expect(slips('*Harmonuim*\tUna Thrale\nBell\tAbel')).toEqual([
-    ['spelling', 0, '“Harmonuim” is in no dictionary'],
+    ['spelling', 0, '“Harmonuim” is not in the dictionary'],
   ]);
 });

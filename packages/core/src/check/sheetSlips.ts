@@ -43,7 +43,7 @@ function namesTwice(names: readonly Named[]): SheetSlip[] {
     const first = seen.get(key);
     if (!first) seen.set(key, { name, line, list });
     if (!first || name === '') return [];
-    const message = `“${name}” stands here twice`;
+    const message = `“${name}” is listed twice here`;
     return [{ kind: 'twice', line, text: name, message }];
   });
 }
@@ -117,7 +117,7 @@ export function sheetSlips(
             kind: 'spelling',
             line,
             text: word,
-            message: `“${word}” is in no dictionary`,
+            message: `“${word}” is not in the dictionary`,
           }),
         ),
       );

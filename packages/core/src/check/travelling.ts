@@ -35,7 +35,7 @@ export function travellingFindings(
       figure: round(needed * seconds),
       limit: round(toSeconds(cue.end) - toSeconds(cue.start)),
       unit: 's',
-      message: `“${passage.title}” is cut off before it is through`,
+      message: `“${passage.title}” is cut off before its end`,
     });
   if (travel.speed > figures.readable) found.push({ ...at, ...tooFast(passage, figures, facts) });
   found.push(...roomFindings(passage, facts, shaper).map((each) => ({ ...at, ...each })));
@@ -60,7 +60,7 @@ export function roomFindings(passage: Passage, { frame }: Facts, shaper: TextSha
       figure: out,
       limit: 0,
       unit: 'px',
-      message: `“${passage.title}” runs out of the frame at “${unstarred(farthest.text)}”`,
+      message: `“${passage.title}” leaves the frame at “${unstarred(farthest.text)}”`,
     });
   if (into[0])
     found.push({
@@ -69,7 +69,7 @@ export function roomFindings(passage: Passage, { frame }: Facts, shaper: TextSha
       figure: into.length,
       limit: 0,
       unit: into.length === 1 ? 'line' : 'lines',
-      message: `“${passage.title}” has texts that run into the one beside them, such as “${unstarred(into[0].text)}”`,
+      message: `“${passage.title}” has overlapping texts, such as “${unstarred(into[0].text)}”`,
     });
   return missing.length > 0 ? [...found, noFont(missing)] : found;
 }
@@ -87,7 +87,7 @@ function tooFast(
       figure: round(charactersASecond),
       limit: profile.charactersASecond,
       unit: 'characters a second',
-      message: `“${title}” goes by too fast to be read`,
+      message: `“${title}” is too fast to read`,
     };
   return {
     ...common,

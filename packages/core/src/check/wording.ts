@@ -71,17 +71,16 @@ export function wordingOf(cues: readonly Cue[]): Finding[] {
       const [both, word = ''] = doubled;
       slip({
         kind: 'doubled word',
-        message: `“${word}” stands twice`,
+        message: `Repeated word: “${word}”`,
         mend: withoutDoubles(text),
         place: { from: doubled.index, to: doubled.index + both.length },
         subject: word.toLocaleLowerCase('und'),
       });
     }
     const tidy = withoutStraySpaces(text);
-    if (tidy !== text) slip({ kind: 'spaces', message: 'There are stray spaces', mend: tidy });
+    if (tidy !== text) slip({ kind: 'spaces', message: 'Stray spaces', mend: tidy });
     const open = leftOpen(texts, place);
-    if (open !== undefined)
-      slip({ kind: 'unmatched mark', message: `The ${open} has no other half` });
+    if (open !== undefined) slip({ kind: 'unmatched mark', message: `Unmatched ${open}` });
     return found;
   });
 }

@@ -2,7 +2,7 @@
 import type { Line, Span } from '../text/lines.ts';
 import type { FrameRate } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
-import type { Ticks } from '../time/ticks.ts';
+import { add, earlier, fromSeconds, type Ticks } from '../time/ticks.ts';
 
 /** One timed text, from a file or for one. Times are from the start of the programme. */
 export interface Caption extends Range {
@@ -36,13 +36,38 @@ export interface Warning {
   readonly cues?: readonly number[];
 }
 
-/** The warning that start and end of a caption were exchanged. */
-export const exchanged = (line: number, cue: number): Warning => ({
+/** How long a text is shown that has no end, at most. */
+export const SHOWN_WITHOUT_END = fromSeconds(3);
+
+/** The warning that a caption ends before it starts; {@link withEnds} gives it an end. */
+export const endBeforeStart = (line: number, cue: number): Warning => ({
   kind: 'end before start',
   line,
-  message: 'The end lies before the start. The two were exchanged.',
+  message:
+    'The end is before the start. The start was kept. The cue lasts until the next one, at most 3 seconds.',
   cues: [cue],
 });
+
+/** The end of a text that says none: the next start, or three seconds later where there is none so soon. */
+export function endWithout(start: Ticks, next: Ticks | undefined): Ticks {
+  const most = add(start, SHOWN_WITHOUT_END);
+  return next !== undefined && next > start ? earlier(next, most) : most;
+}
+
+/** Captions of which none ends before it starts: those that did have the end of {@link endWithout}. */
+export function withEnds(captions: readonly Caption[]): Caption[] {
+  if (captions.every(({ start, end }) => end >= start)) return [...captions];
+  const starts = [...new Set(captions.map(({ start }) => start))].sort((a, b) => a - b);
+  const next = new Map(starts.map((start, at) => [start, starts[at + 1]]));
+  return captions.map((caption) => {
+    if (caption.end >= caption.start) return caption;
+    const end = endWithout(caption.start, next.get(caption.start));
+    const words = caption.words?.map((word) =>
+      word.end !== undefined && word.end < word.start ? { ...word, end } : word,
+    );
+    return { ...caption, end, ...(words && { words }) };
+  });
+}
 
 export interface Captions {
   readonly captions: readonly Caption[];
@@ -69,6 +94,10 @@ export interface Target {
   /** The timecode of the programme's first frame. */
   readonly start?: Ticks;
   readonly title?: string;
+  /** SRT: writes positions as `{\\an8}` and the like, which some players show as text. */
+  readonly placeCodes?: boolean;
+  /** LRC: writes an empty line where a line ends before the next begins. */
+  readonly clearLines?: boolean;
 }
 
 /** A file in which nothing can be read. */

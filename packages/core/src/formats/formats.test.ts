@@ -70,12 +70,21 @@ describe('reading SRT', () => {
       'stray\n\n1\n00:00:02,000 --> 00:00:01,000\nBack\n\n2\n00:0x --> 00:00:05\nForth\n',
     );
     expect(texts(captions).join(' ')).toContain('Forth');
-    expect(times(captions)).toEqual([[1, 2]]);
+    // The start is kept; there is no next cue, so it lasts three seconds.
+    expect(times(captions)).toEqual([[2, 5]]);
     expect(warnings.map(({ kind, line }) => [kind, line])).toEqual([
       ['text without time', 1],
       ['time', 8],
       ['end before start', 4],
     ]);
+  });
+
+  it('takes an arrow in a line of text for text', () => {
+    const { captions, warnings } = readSrt(
+      '1\n00:00:01,000 --> 00:00:02,000\nNorth --> bank\n--> this way\n\n2\n00:00:03,000 --> 00:00:04,000\n-->\n',
+    );
+    expect(texts(captions)).toEqual(['North --> bank\n--> this way', '-->']);
+    expect(warnings).toEqual([]);
   });
 
   it('takes a broken number for the number, but a word for text', () => {
@@ -154,13 +163,21 @@ describe('writing', () => {
     { ...caption(3662, 3664, ''), text: [[{ text: 'ours', italic: true, speaker: 'Hesper' }]] },
   ];
 
-  it('SRT comes back as it was, but for the speaker, which is counted', () => {
+  it('SRT comes back as it was, but for the speaker and the position, which are counted', () => {
     const { text, lost } = writeSrt(song);
-    expect(lost).toEqual([{ kind: 'speaker', count: 1 }]);
+    expect(lost).toEqual([
+      { kind: 'place', count: 1 },
+      { kind: 'speaker', count: 1 },
+    ]);
+    expect(text).not.toContain('\\an');
+    expect(writeSrt(song, { placeCodes: true })).toMatchObject({
+      text: expect.stringContaining('{\\an9}A < B') as string,
+      lost: [{ kind: 'speaker', count: 1 }],
+    });
     const { captions, warnings } = readSrt(text.replace(/\r\n/g, '\n'));
     expect(warnings).toEqual([]);
     expect(times(captions)).toEqual(times(song));
-    expect(texts(captions)[0]).toBe('Slack water,\nslack chain,');
+    expect(texts(captions).slice(0, 2)).toEqual(texts(song).slice(0, 2));
     expect(captions[2]?.text).toEqual([[{ text: 'ours', italic: true }]]);
   });
 

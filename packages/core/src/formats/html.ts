@@ -1,5 +1,6 @@
 /** The words of HTML, by the parser `htmlparser2`; nothing in it is run or fetched. */
 import { Parser } from 'htmlparser2';
+import { singleSpaced } from '../text/spaces.ts';
 
 const blocks = new Set([
   ...[
@@ -39,5 +40,5 @@ export function textOfHtml(html: string): string {
   });
   parser.write(html);
   parser.end();
-  return text.replace(/\s+/g, ' ').trim();
+  return singleSpaced(text);
 }

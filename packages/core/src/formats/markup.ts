@@ -1,5 +1,6 @@
 /** The few tags that caption files write in their text, read into spans and written from them. */
 import { plainText, tidyLine, type Line, type SpanStyle, type Span } from '../text/lines.ts';
+import { trimSpaces } from '../text/spaces.ts';
 import type { Caption, CaptionWord } from './captions.ts';
 
 interface OpenTag {
@@ -90,7 +91,7 @@ export class SpanWriter {
 
   /** Puts small text over all that was written since a place. */
   annotate([line, from]: readonly [line: number, span: number], ruby: string): void {
-    const said = ruby.trim();
+    const said = trimSpaces(ruby);
     if (said === '') return;
     for (let at = line; at < this.#lines.length; at++) {
       const spans = this.#lines[at] ?? [];

@@ -88,7 +88,7 @@ export function recogniseFile(bytes: Uint8Array, text: () => string, fileName: s
   const found = timed ?? sung ?? plain;
   if (!found)
     throw new Unreadable(
-      'This is no format that can be read. SRT, WebVTT, TTML, EBU STL, LRC, CSV, plain text, Markdown, RTF, DOCX, RSS, Atom, MIDI, WAV and OTIO are.',
+      'This file format cannot be read. These can: SRT, WebVTT, TTML, EBU STL, LRC, CSV, plain text, Markdown, RTF, DOCX, RSS, Atom, MIDI, WAV, OTIO.',
     );
   return found;
 }
@@ -106,7 +106,7 @@ export async function readFile(
 ): Promise<ReadFile> {
   if (bytes.length === 0) throw new Unreadable('The file is empty.');
   if (bytes.length > MOST)
-    throw new Unreadable('The file is larger than 200 MB, which no text is.');
+    throw new Unreadable('The file is larger than 200 MB, the limit for text.');
   let decoded: DecodedText | undefined;
   const decode = () => (decoded ??= decodeText(bytes, options.encoding));
   const format = options.as ?? recogniseFile(bytes, () => decode().text, fileName);

@@ -57,7 +57,7 @@ export function readXml(
     warnings.push({
       kind: 'not well-formed',
       line: parser.line,
-      message: `The XML is damaged here (${said}). It was read as far as it goes.`,
+      message: `The XML is damaged here (${said}). It was read as far as possible.`,
     });
   });
   parser.on('doctype', (content) => {
@@ -65,12 +65,12 @@ export function readXml(
       warnings.push({
         kind: 'entities',
         line: parser.line,
-        message: 'This file declares entities of its own. They were not expanded.',
+        message: 'This file declares its own entities. They were not expanded.',
       });
   });
   parser.on('opentag', ({ local, uri, attributes }) => {
     if (open.length >= DEEPEST)
-      throw new Unreadable(`Its elements stand in each other more than ${DEEPEST} deep.`);
+      throw new Unreadable(`Its elements are nested more than ${DEEPEST} deep.`);
     const element = {
       name: local,
       uri,

@@ -42,7 +42,7 @@ export const movingFrames = (frames: number, motion: Motion = STEADY): number =>
 
 /** At a speed: in as many frames as it needs to be through. @throws RangeError unless the speed is over 0 */
 export function atSpeed(distance: number, speed: number, motion: Motion = STEADY): Travel {
-  if (!(speed > 0)) throw new RangeError('Text that travels has a speed over 0 pixels a frame.');
+  if (!(speed > 0)) throw new RangeError('The speed must be over 0 pixels a frame.');
   const frames = Math.ceil(distance / speed + besides(motion) - SAME);
   return { distance, speed, frames: Math.max(1, frames) };
 }
@@ -54,10 +54,9 @@ export function atSpeed(distance: number, speed: number, motion: Motion = STEADY
  */
 export function inFrames(distance: number, frames: number, motion: Motion = STEADY): Travel {
   if (!(frames >= 1) || !Number.isInteger(frames))
-    throw new RangeError('Text that travels takes one whole frame or more.');
+    throw new RangeError('The duration must be one frame or more.');
   const moving = movingFrames(frames, motion);
-  if (moving === 0)
-    throw new RangeError('Standing still and gathering speed take all the time there is.');
+  if (moving === 0) throw new RangeError('Holds and easing take the whole duration.');
   return { distance, frames, speed: distance / moving };
 }
 

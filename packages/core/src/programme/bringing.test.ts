@@ -56,7 +56,10 @@ describe('what a file would become', () => {
       cut: true,
     } as const;
     const { edit, count } = planOf(empty, 's', await srt(), choice, [], countingIds());
-    expect([count, edit.note]).toEqual([1, '1 would end before the programme begins.']);
+    expect([count, edit.note]).toEqual([
+      1,
+      '1 cue would end before the programme and is left out.',
+    ]);
   });
 
   test('is likeliest what the editor would choose', async () => {

@@ -13,6 +13,7 @@ import { cuesInOrder } from './order.ts';
 import type { Id, Programme } from './programme.ts';
 import { retimed, type Retiming } from './woven/retimed.ts';
 import { cuesFromScript, rereadScript, type Reread } from './woven/script.ts';
+import { plural } from '../text/plural.ts';
 
 /** What a file may be brought in as. */
 export type Contents = 'cues' | 'script' | 'marks';
@@ -142,7 +143,12 @@ export function planOf(
       : place === 'match'
         ? matchCaptions(programme, strand, captions)
         : cuesFromCaptions(programme, strand, captions, newId);
-  const early = leftOut > 0 ? [`${leftOut} would end before the programme begins.`] : [];
+  const early =
+    leftOut > 0
+      ? [
+          `${plural(leftOut, 'cue')} would end before the programme and ${leftOut === 1 ? 'is' : 'are'} left out.`,
+        ]
+      : [];
   const note = [...early, ...(edit.note === undefined ? [] : [edit.note])].join(' ');
   const first = captions[0]?.start ?? ZERO;
   return {

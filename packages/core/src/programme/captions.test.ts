@@ -55,7 +55,7 @@ describe('captions as cues', () => {
     expect(programme.cues.c1).toBeUndefined();
   });
 
-  it('are sorted, and never overlap; the note counts those that start later', () => {
+  it('are sorted; one that overlaps the next ends earlier, and the note says when it starts', () => {
     const { programme, edit } = bring(
       caption(5, 7, 'second'),
       caption(1, 6, 'first'),
@@ -67,7 +67,29 @@ describe('captions as cues', () => {
       'second',
       'third',
     ]);
-    expect(edit.note).toMatch(/^2 cues overlapped/);
+    expect(cuesInOrder(programme, 's').map((cue) => [cue.start, cue.end])).toEqual([
+      [at25(25), at25(125)],
+      [at25(125), at25(163)],
+      [at25(163), at25(164)],
+    ]);
+    expect(edit.note).toBe(
+      '2 cues overlapped the next and now end earlier: 00:00:01:00, 00:00:05:00.',
+    );
+  });
+
+  it('that start together are one cue, the later below', () => {
+    const { programme, edit } = bring(
+      caption(1, 2, 'Wait for me!'),
+      caption(1.004, 3, 'No.'),
+      caption(4, 5, 'Well.'),
+    );
+    expect(
+      cuesInOrder(programme, 's').map((cue) => [plainText(cue.text), cue.start, cue.end]),
+    ).toEqual([
+      ['Wait for me!\nNo.', at25(25), at25(75)],
+      ['Well.', at25(100), at25(125)],
+    ]);
+    expect(edit.note).toBe('1 cue started together with another and joined it.');
   });
 
   it('keep word times', () => {

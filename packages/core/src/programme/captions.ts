@@ -1,14 +1,16 @@
 /** Cues as captions, for files that leave, and captions as cues, for files that come in. */
 import { diffArrays } from 'diff';
 import type { Caption } from '../formats/captions.ts';
-import { frames, nearestFrame } from '../time/frameRate.ts';
+import { frames, nearestFrame, type FrameRate } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
-import { add, earlier, later, subtract, ZERO } from '../time/ticks.ts';
+import { add, earlier, later, subtract, ZERO, type Ticks } from '../time/ticks.ts';
+import { formatTimecode } from '../time/timecode.ts';
 import { isBlank, plainText, type Line } from '../text/lines.ts';
 import { create, remove, update, type Edit } from './record/change.ts';
 import { shortestCue } from './record/limits.ts';
 import { cuesInOrder } from './order.ts';
-import type { Cue, Id, Programme, WordTime } from './programme.ts';
+import type { Cue, Facts, Id, Programme, WordTime } from './programme.ts';
+import { plural } from '../text/plural.ts';
 
 /** The cues of a strand as captions, by start. Empty cues are left out. */
 export function captionsOf(programme: Programme, strand: Id): Caption[] {
@@ -47,9 +49,44 @@ const wordTimesOf = ({ words = [] }: Caption): WordTime[] =>
     source: 'heard' as const,
   }));
 
+/** Captions that start on one frame become one: the later stands below. */
+function joinedByStart(
+  captions: readonly Caption[],
+  rate: FrameRate,
+): { captions: Caption[]; joined: number } {
+  const made: Caption[] = [];
+  for (const caption of captions) {
+    const last = made.at(-1);
+    if (!last || nearestFrame(last.start, rate) !== nearestFrame(caption.start, rate)) {
+      made.push(caption);
+      continue;
+    }
+    const words = [...(last.words ?? []), ...(caption.words ?? [])];
+    made[made.length - 1] = {
+      ...last,
+      end: later(last.end, caption.end),
+      text: [...last.text, ...caption.text],
+      ...(words.length > 0 && { words }),
+    };
+  }
+  return { captions: made, joined: captions.length - made.length };
+}
+
+/** The number of times that a note names. */
+const NAMED = 3;
+
+/** Times as timecodes, the first few of many. */
+function namedTimes(times: readonly Ticks[], { startTimecode, frameRate }: Facts): string {
+  const named = times
+    .slice(0, NAMED)
+    .map((time) => formatTimecode(add(time, startTimecode), frameRate));
+  return `${named.join(', ')}${times.length > NAMED ? ` and ${times.length - NAMED} more` : ''}`;
+}
+
 /**
- * Puts captions on a strand in place of the cues there, at the nearest frames, none overlapping the
- * one before it unless the strand allows it. The note says how many had to be cut short.
+ * Puts captions on a strand in place of the cues there, at the nearest frames. Unless the strand allows overlaps, a
+ * caption that overlaps the next ends where that starts, and captions that start together become one cue. Starts are
+ * kept. The note says which were changed.
  */
 export function cuesFromCaptions(
   programme: Programme,
@@ -60,25 +97,37 @@ export function cuesFromCaptions(
   const rate = programme.facts.frameRate;
   const frame = frames(1, rate);
   const mayOverlap = programme.strands[strand]?.overlapAllowed ?? false;
-  let free = ZERO;
-  let cut = 0;
-  const made = [...captions]
-    .sort((a, b) => a.start - b.start)
-    .map((caption): Cue => {
-      const wanted = nearestFrame(caption.start, rate);
-      const start = mayOverlap ? wanted : later(wanted, free);
-      const end = later(nearestFrame(caption.end, rate), add(start, frame));
-      if (start > wanted) cut++;
-      free = end;
-      return cueOf(caption, { start, end }, newId(), strand);
-    });
+  const sorted = [...captions].sort((a, b) => a.start - b.start);
+  const { captions: apart, joined } = mayOverlap
+    ? { captions: sorted, joined: 0 }
+    : joinedByStart(sorted, rate);
+  const cut: Ticks[] = [];
+  const made = apart.map((caption, at): Cue => {
+    const start = nearestFrame(caption.start, rate);
+    const wanted = later(nearestFrame(caption.end, rate), add(start, frame));
+    const next = apart[at + 1];
+    const most = next && !mayOverlap ? nearestFrame(next.start, rate) : wanted;
+    const end = earlier(wanted, most);
+    if (end < wanted) cut.push(start);
+    return cueOf(caption, { start, end }, newId(), strand);
+  });
+  const notes = [
+    ...(cut.length > 0
+      ? [
+          `${plural(cut.length, 'cue')} overlapped the next and now ${cut.length === 1 ? 'ends' : 'end'} earlier: ${namedTimes(cut, programme.facts)}.`,
+        ]
+      : []),
+    ...(joined > 0
+      ? [`${plural(joined, 'cue')} started together with another and joined it.`]
+      : []),
+  ];
   return {
-    name: `Bring in ${made.length} cues`,
+    name: `Bring in ${plural(made.length, 'cue')}`,
     changes: [
       ...cuesInOrder(programme, strand).map((cue) => remove('cue', cue)),
       ...made.map((cue) => create('cue', cue)),
     ],
-    ...(cut > 0 && { note: `${cut} cues overlapped the one before and now start later.` }),
+    ...(notes.length > 0 && { note: notes.join(' ') }),
   };
 }
 
@@ -116,9 +165,11 @@ export function addCaptions(
     free = stop;
   }
   return {
-    name: `Add ${made.length} cues`,
+    name: `Add ${plural(made.length, 'cue')}`,
     changes: made.map((cue) => create('cue', cue)),
-    ...(leftOut > 0 && { note: `${leftOut} had no room between the cues and were left out.` }),
+    ...(leftOut > 0 && {
+      note: `${plural(leftOut, 'cue')} had no room between the others and ${leftOut === 1 ? 'was' : 'were'} left out.`,
+    }),
   };
 }
 
@@ -174,11 +225,11 @@ export function matchCaptions(
   const missing = cues.length - matched;
   const over = matched - wanted.size;
   const notes = [
-    ...(missing > 0 ? [`${missing} of the cues have no like in the file and stay.`] : []),
-    ...(over > 0 ? [`${over} would lie over another and stay.`] : []),
+    ...(missing > 0 ? [`${plural(missing, 'cue')} had no match in the file and stayed.`] : []),
+    ...(over > 0 ? [`${plural(over, 'cue')} would overlap another and stayed.`] : []),
   ];
   return {
-    name: `Take the times of ${wanted.size} cues`,
+    name: `Update the times of ${plural(wanted.size, 'cue')}`,
     changes: cues.flatMap((cue) => {
       const { start, end, words: own } = wanted.get(cue.id) ?? cue;
       return update('cue', cue, { start, end, words: own });

@@ -25,6 +25,7 @@ import { cuesInOrder } from './order.ts';
 import type { Cue, Id, Programme } from './programme.ts';
 import { reworded } from './woven/reworded.ts';
 import { sharedOut, type ScriptLine } from './woven/script.ts';
+import { aOrMany, plural } from '../text/plural.ts';
 
 /** A paragraph of the manuscript. */
 export interface Paragraph {
@@ -93,16 +94,16 @@ export function rewrite(
   return {
     name: nameOf(made, lost, left.length),
     changes,
-    ...(early.length > 0 && { note: 'There is no time left for what was written.' }),
+    ...(early.length > 0 && { note: 'There is no time left for the new cues.' }),
   };
 }
 
 function nameOf(made: number, lost: number, gone: number): string {
-  if (made > 1) return `Write ${made} cues`;
+  if (made > 1) return `Write ${plural(made, 'cue')}`;
   if (made === 1) return 'Write a cue';
   if (lost === 0) return 'Edit text';
   if (gone < lost) return 'Join cues';
-  return gone === 1 ? 'Delete a cue' : `Delete ${gone} cues`;
+  return `Delete ${aOrMany(gone, 'cue')}`;
 }
 
 function regrouped(

@@ -79,7 +79,7 @@ test('an edge that is moved by hand stands at another distance from then on', ()
   expect(ranges(moved)[0]).toEqual([88, 124]);
 });
 
-test('where two claim the same frames they part between their words, and it is said', () => {
+test('where two need the same frames they part between their words, and it is said', () => {
   const programme = tied();
   const edit = withTies(
     programme,
@@ -102,7 +102,7 @@ test('where two claim the same frames they part between their words, and it is s
     [98, 131],
     [131, 164],
   ]);
-  expect(parted.note).toMatch(/claim the same frames/);
+  expect(parted.note).toMatch(/need the same frames/);
 });
 
 test('the smallest gap is kept, or none', () => {

@@ -11,6 +11,7 @@ import type { Edge } from './edits/cues/trimCue.ts';
 import { shortestCue } from './record/limits.ts';
 import { cuesInOrder } from './order.ts';
 import type { Cue, Id, Programme, Table, Tie } from './programme.ts';
+import { aOrMany } from '../text/plural.ts';
 
 const FIELD = { start: 'startTie', end: 'endTie' } as const;
 const EDGES: readonly Edge[] = ['start', 'end'];
@@ -68,7 +69,7 @@ export function tieEdges(
   });
   const free = Object.values(ties).every((tie) => tie === null);
   return {
-    name: `${free ? 'Free' : 'Tie'} ${cues.length === 1 ? 'a cue' : `${String(cues.length)} cues`}`,
+    name: `${free ? 'Untie' : 'Tie'} ${aOrMany(cues.length, 'cue')}`,
     changes,
   };
 }
@@ -109,7 +110,7 @@ export function withTies(programme: Programme, edit: Edit): Edit {
   const { moves, collided } = settled(tied, claims);
   const changes = [...edit.changes, ...retied, ...moves];
   if (collided === 0) return { ...edit, changes };
-  const parted = `${collided === 1 ? 'Two tied cues claim' : `At ${String(collided)} places tied cues claim`} the same frames: they part between their words.`;
+  const parted = `${collided === 1 ? 'Two tied cues need' : `At ${String(collided)} places two tied cues need`} the same frames. Their edge is put between their words.`;
   return { ...edit, changes, note: edit.note === undefined ? parted : `${edit.note} ${parted}` };
 }
 

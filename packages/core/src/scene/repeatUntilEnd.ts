@@ -22,7 +22,7 @@ export function repeatUntilEnd(
   const room = framesOf({ start: cue.start, end: facts.length }, facts) * speed;
   const times = Math.floor((room - (stage.to - stage.from) + between) / (once + between));
   if (times < 1)
-    return { name, changes: [], note: 'It cannot come by once before the programme ends.' };
+    return { name, changes: [], note: 'The programme ends before the crawl has passed once.' };
   const look = { ...passage.look, times };
   const journey = { ...passage.journey, speed, follows: 'time' as const, keeps: 'start' as const };
   return editPassage(programme, id, { look, journey }, measure, name);

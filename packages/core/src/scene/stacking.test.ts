@@ -35,7 +35,7 @@ describe('a strand on which cues may overlap', () => {
     const refused = allowOverlap(both, 's', false);
     expect([refused.changes, refused.note]).toEqual([
       [],
-      'One cue overlaps another on “Subtitles”. Separate them first.',
+      '1 cue overlaps another on “Subtitles”. Separate them first.',
     ]);
     expect(allowOverlap(free, 's', false).changes).toHaveLength(1);
   });

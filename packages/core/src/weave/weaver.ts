@@ -44,7 +44,7 @@ export class PinsCross extends Error {
   override readonly name = 'PinsCross';
   readonly index: number;
   constructor(index: number) {
-    super('This pin lies before the one of an earlier word.');
+    super('This pin is before the pin of an earlier word.');
     this.index = index;
   }
 }

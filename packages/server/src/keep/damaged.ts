@@ -11,14 +11,14 @@ import {
 } from '@cadence/core/programme/programme.ts';
 import { Problem } from '../problem.ts';
 import { jsonOf, type ReadRow } from './rows.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 
 type EntityRow = ReadRow<'kind' | 'id' | 'body', never>;
 
 const isKind = (kind: unknown): kind is EntityKind =>
   kind === 'programme' || (typeof kind === 'string' && Object.hasOwn(tableOf, kind));
 
-const counted = (count: number, one: string): string =>
-  count === 1 ? `One ${one} is` : `${count} ${one}s are`;
+const counted = (count: number, one: string): string => plural(count, `${one} is`, `${one}s are`);
 
 /**
  * The programme that rows make, and what of it is damaged, in sentences. The rows themselves are left as they are.

@@ -76,7 +76,12 @@ export function BringIn({ file, close }: Props) {
         <div className={classes.reading} role="status">
           <Loader size="sm" color="var(--woad)" /> Reading {file.name}, {formatBytes(file.size)}
           <span className="spring" />
-          <Progress w={120} color="var(--woad)" value={share * 100} aria-label="Read so far" />
+          <Progress
+            w={120}
+            color="var(--woad)"
+            value={share * 100}
+            aria-label="Progress of reading"
+          />
           <Button
             onClick={() => {
               stopWords();
@@ -92,7 +97,7 @@ export function BringIn({ file, close }: Props) {
           size="xs"
           w={180}
           className={classes.encoding ?? ''}
-          label={encoding === undefined ? 'Encoding, as found' : 'Encoding'}
+          label={encoding === undefined ? 'Encoding (detected)' : 'Encoding'}
           data={[...new Set([shown, ...ENCODINGS])]}
           value={shown}
           onChange={(event) => setEncoding(event.currentTarget.value)}
@@ -100,9 +105,9 @@ export function BringIn({ file, close }: Props) {
       )}
       {found && problem === undefined && found.contents.length === 0 && (
         <p role="alert">
-          {titles[found.format]}. There is nothing in it that could become cues or marks.
+          {titles[found.format]}. Nothing in it can become cues or marks.
           {found.format === 'midi' &&
-            ' Its tempo map is brought in in Timing, with the beats in hand.'}
+            ' To use its tempo map, take beats in hand in Timing and press “Tempo map …”.'}
         </p>
       )}
       {found && problem === undefined && found.contents.length > 0 && (

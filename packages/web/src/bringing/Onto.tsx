@@ -16,11 +16,14 @@ export function Onto({ onto, choose }: { onto: Strand; choose: (strand: Strand) 
     <Select
       size="xs"
       w={240}
-      label="On the strand"
+      label="Strand"
       leftSection={<Swatch kind={onto.kind} />}
       leftSectionWidth={44}
       data={[
-        { group: 'Here', items: here.map(({ id, title }) => ({ value: id, label: title })) },
+        {
+          group: 'In this programme',
+          items: here.map(({ id, title }) => ({ value: id, label: title })),
+        },
         {
           group: 'New',
           items: TEXT_KINDS.map((kind) => ({

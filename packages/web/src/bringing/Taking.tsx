@@ -18,7 +18,7 @@ import type { Retiming } from '@cadence/core/programme/woven/retimed.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { whenIdle } from '../sync/idle.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { currentStrand, openNow, useOpen } from '../desk/store.ts';
@@ -53,9 +53,9 @@ export const titles: Readonly<Record<Understood['format'], string>> = {
 const named: Readonly<Record<Contents, string>> = { cues: 'cue', script: 'line', marks: 'mark' };
 
 const separators: Readonly<Record<string, string>> = {
-  '\t': 'tabs',
-  table: 'a table',
-  ' - ': 'hyphens',
+  '\t': 'tab',
+  table: 'table columns',
+  ' - ': 'hyphen',
   '  ': 'spaces',
 };
 
@@ -68,20 +68,20 @@ const slim = (programme: Programme): Programme => ({
 });
 
 const placeNames: Readonly<Record<Place, string>> = {
-  replace: 'Replace what is here',
-  add: 'Add between',
-  match: 'Only take the times',
-  again: 'Read again',
-  speech: 'On the speech',
-  spread: 'Over the whole length',
+  replace: 'Replace the cues',
+  add: 'Add in the gaps',
+  match: 'Update the times',
+  again: 'Update the script',
+  speech: 'Along the speech',
+  spread: 'Along the whole length',
 };
 
 function buttonFor({ contents, place }: Choice, there: number, count: number): string {
   if (contents === 'marks') return `Make ${plural(count, 'mark')}`;
   if (place === 'add') return `Add ${plural(count, named[contents])}`;
-  if (place === 'match') return 'Take the times';
-  if (place === 'again') return 'Take the changes';
-  return there > 0 ? 'Replace the cues' : `Take ${plural(count, named[contents])}`;
+  if (place === 'match') return 'Update the times';
+  if (place === 'again') return 'Update the script';
+  return there > 0 ? 'Replace the cues' : `Bring in ${plural(count, named[contents])}`;
 }
 
 /** What a choice would make of the programme as it is now, on a strand that may be yet to come. */
@@ -167,9 +167,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
         <b>{titles[found.format]}</b>, {plural(found.counts[contents] ?? 0, named[contents])}
         {plan?.range && ` from ${clock(plan.range.start)} to ${clock(plan.range.end)}`}
         {found.timedWords > 0 && contents === 'cues' && ', each word with its time'}
-        {separator !== undefined &&
-          `, roles and names parted by ${separators[separator] ?? separator}`}
-        .
+        {separator !== undefined && `, separator: ${separators[separator] ?? separator}`}.
       </p>
       {found.contents.length > 1 && (
         <SegmentedControl
@@ -200,7 +198,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
       {possible(contents).length > 1 && (
         <SegmentedControl
           size="xs"
-          aria-label="Where they go"
+          aria-label="Placement"
           data={possible(contents).map((value) => ({ value, label: placeNames[value] }))}
           value={place}
           onChange={(value) => {
@@ -229,7 +227,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
         <details className={classes.warnings}>
           <summary>
             <IconAlertTriangle size={16} color="var(--weld-text)" />
-            {plural(found.warningCount, 'place')} in the file needed a guess
+            {plural(found.warningCount, 'warning')}
           </summary>
           <ul>
             {found.warnings.map(({ line, message }, at) => (
@@ -249,7 +247,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
       {contents === 'script' && (
         <Switch
           size="xs"
-          label="Cut what is too long for a cue into several"
+          label="Split lines that are too long for a cue"
           checked={cut}
           onChange={(event) => setCut(event.currentTarget.checked)}
         />
@@ -257,7 +255,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
       {canWeave && (
         <Switch
           size="xs"
-          label="Then hear for each word in the sound, and cut cues where it pauses"
+          label="Then weave the words on the sound, and cut cues at pauses"
           checked={weaves}
           onChange={(event) => setWeaves(event.currentTarget.checked)}
         />
@@ -288,8 +286,8 @@ function Compared({ lines }: { lines: NonNullable<Planned['compared']> }) {
   return (
     <>
       <p className="quiet">
-        {plural(same, 'line')} stayed and {same === 1 ? 'keeps its' : 'keep their'} times.
-        {differing.length === 0 && ' Nothing else is in the file.'}
+        {plural(same, 'line')} unchanged, with {same === 1 ? 'its' : 'their'} times.
+        {differing.length === 0 && ' Nothing else changed.'}
       </p>
       {differing.length > 0 && (
         <div className={classes.sample}>
@@ -297,7 +295,7 @@ function Compared({ lines }: { lines: NonNullable<Planned['compared']> }) {
             <Table.Thead>
               <Table.Tr>
                 <Table.Th />
-                <Table.Th>Here now</Table.Th>
+                <Table.Th>Now</Table.Th>
                 <Table.Th>In the file</Table.Th>
               </Table.Tr>
             </Table.Thead>

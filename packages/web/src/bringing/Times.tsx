@@ -15,7 +15,7 @@ interface Typed {
   readonly stretch: readonly [string, string, string, string];
 }
 
-const AS_IT_IS = 'as it is';
+const AS_IT_IS = 'unchanged';
 
 /** The fields for moving times. */
 export function Times({ change }: { change: (retiming: Retiming) => void }) {
@@ -77,12 +77,12 @@ export function Times({ change }: { change: (retiming: Retiming) => void }) {
   );
   return (
     <details className={classes.times}>
-      <summary>Move the times</summary>
+      <summary>Adjust the times</summary>
       <div className={classes.row}>
         <TextInput
           size="xs"
           w={150}
-          label="The file begins at"
+          label="Start timecode of the file"
           placeholder="00:00:00:00"
           value={typed.start}
           error={wrong(typed.start, inFile)}
@@ -91,7 +91,7 @@ export function Times({ change }: { change: (retiming: Retiming) => void }) {
         <NumberInput
           size="xs"
           w={120}
-          label="Later by, s"
+          label="Offset, s"
           step={0.1}
           decimalScale={3}
           min={-86_400}
@@ -102,18 +102,18 @@ export function Times({ change }: { change: (retiming: Retiming) => void }) {
         <NativeSelect
           size="xs"
           w={200}
-          label="Made for, frames a second"
+          label="Frame rate of the file"
           data={[AS_IT_IS, ...FRAME_RATES.map(nameRate)]}
           value={typed.speed}
           onChange={(event) => set({ speed: event.currentTarget.value })}
         />
       </div>
-      <p className="quiet">Or stretch it between two times that you know:</p>
+      <p className="quiet">Or stretch the file between two known times:</p>
       <div className={classes.row}>
-        {pin(0, 'What is in the file at')}
-        {pin(1, 'goes to')}
-        {pin(2, 'and what is at')}
-        {pin(3, 'goes to (later)')}
+        {pin(0, 'First time in the file')}
+        {pin(1, 'First time here')}
+        {pin(2, 'Second time in the file')}
+        {pin(3, 'Second time here')}
       </div>
     </details>
   );

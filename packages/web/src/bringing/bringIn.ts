@@ -40,7 +40,7 @@ async function bringInMaterial(file: File): Promise<void> {
   const doing = isFont ? 'Reading the font' : isImage ? 'Reading the picture' : 'Listening';
   store.dispatch(arriving({ id, name: file.name, state: 'reading', share: 0, message: doing }));
   try {
-    if (file.size === 0) throw new Error('The file is empty. It was not taken.');
+    if (file.size === 0) throw new Error('The file is empty. Nothing was added.');
     if (isFont) await bringInFont(file, id, signal);
     else if (isImage) await bringInImage(file, id, signal);
     else await bringInMedia(file, id, signal);
@@ -62,7 +62,7 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
       const grown = growing.get(id);
       if (grown && peaks.length > 0) growing.set(id, { pairs: [...grown.pairs, peaks], duration });
       // What takes longer is what there is to wait for.
-      const message = read < 1 && read <= sent ? 'Listening' : 'Keeping the file';
+      const message = read < 1 && read <= sent ? 'Listening' : 'Saving the file';
       store.dispatch(changed({ id, share: Math.min(read, sent), message }));
     },
     signal,
@@ -146,7 +146,7 @@ async function asPng(file: File): Promise<{ png: Blob; width: number; height: nu
     canvas.getContext('2d')?.drawImage(image, 0, 0, width, height);
     return { png: await canvas.convertToBlob({ type: 'image/png' }), width, height };
   } catch {
-    throw new Error('This picture cannot be read. It was not taken.');
+    throw new Error('This picture cannot be read. Nothing was added.');
   } finally {
     URL.revokeObjectURL(url);
   }

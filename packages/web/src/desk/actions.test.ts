@@ -100,14 +100,14 @@ describe('what is done with cues', () => {
     act.holdCues();
     expect(programme().cues['c2']?.end).toBe(at25(190));
     act.holdCues();
-    expect(said.at(-1)).toBe('Each stays until the next already.');
+    expect(said.at(-1)).toBe('Each cue already lasts until the next.');
   });
 
   test('ties only words that have times', () => {
     const { act, ports, said, names } = cueDesk();
     ports.dispatch(selected(['c1']));
     act.tieOrFree();
-    expect(said).toEqual(['No word here has its time yet. Weave them first, with Z.']);
+    expect(said).toEqual(['The words here have no times yet. Weave them first (Z).']);
     expect(names()).toEqual([]);
   });
 
@@ -254,10 +254,10 @@ describe('what is done with strands', () => {
     strands.step(1);
     expect(view().strand).toBe('t');
     strands.step(1);
-    expect(said).toEqual(['There is no further strand that way.']);
+    expect(said).toEqual(['This is the last strand.']);
     const one = strandDesk(tide);
     one.strands.step(1);
-    expect(one.said).toEqual(['There is one strand.']);
+    expect(one.said).toEqual(['This programme has one strand.']);
   });
 
   test('brings the selected cues, or copies, to another one, which is then in hand', () => {

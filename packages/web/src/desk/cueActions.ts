@@ -107,12 +107,12 @@ export function cueActions(desk: DeskPorts) {
     toggleScrub: () => {
       const scrub = !desk.view().scrub;
       dispatch(looked({ scrub }));
-      note(scrub ? 'Dragging is heard.' : 'Dragging is silent.');
+      note(scrub ? 'Sound while dragging: on.' : 'Sound while dragging: off.');
     },
     toggleClicks: () => {
       const clicks = !desk.view().clicks;
       dispatch(looked({ clicks }));
-      note(clicks ? 'Clicks are on.' : 'Clicks are off.');
+      note(clicks ? 'Clicks: on.' : 'Clicks: off.');
     },
     /** Pulls the edge of the current cue that is nearer to the playhead to the nearest mark. */
     edgeToMark: () =>
@@ -125,7 +125,7 @@ export function cueActions(desk: DeskPorts) {
     toggleLight: () => {
       const light = !desk.view().light;
       dispatch(looked({ light }));
-      note(light ? 'Words light up in the picture.' : 'Words stay as they are in the picture.');
+      note(light ? 'Spoken word highlighted: on.' : 'Spoken word highlighted: off.');
     },
     toggleSafeArea: () => dispatch(looked({ safeArea: !desk.view().safeArea })),
 
@@ -233,7 +233,7 @@ export function cueActions(desk: DeskPorts) {
       withSelection((ids) => {
         const programme = desk.programme();
         const edit = closeGaps(programme, strand(), programme.facts.length, ids);
-        make(edit.note ? { ...edit, note: 'Each stays until the next already.' } : edit);
+        make(edit.note ? { ...edit, note: 'Each cue already lasts until the next.' } : edit);
       }),
     /** The selected cues together begin or end at the playhead; what is between goes along in proportion. */
     stretch: (edge: Edge) =>
@@ -246,7 +246,7 @@ export function cueActions(desk: DeskPorts) {
           ? ({ to: 'word' } as const)
           : null;
         const timed = ids.some((id) => (programme.cues[id]?.words.length ?? 0) > 0);
-        if (tie && !timed) note('No word here has its time yet. Weave them first, with Z.');
+        if (tie && !timed) note('The words here have no times yet. Weave them first (Z).');
         else make(tieEdges(programme, ids, { start: tie, end: tie }));
       }),
     /** The selected cues end with the voice, and a few frames after it. */

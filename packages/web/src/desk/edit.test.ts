@@ -98,7 +98,7 @@ describe('undo', () => {
   test('of steps that only have the same name takes back one', () => {
     const { desk, now } = editing(tied());
     for (const text of ['High water', 'Low water'])
-      desk.make({ ...setText(now().programme, 'c1', text), name: 'Settle words' });
+      desk.make({ ...setText(now().programme, 'c1', text), name: 'Weave changed words' });
     desk.undo();
     expect(now().history.done).toHaveLength(1);
   });

@@ -207,7 +207,7 @@ export function handActions(desk: DeskPorts) {
         withOne((id, programme) =>
           moveBeat(programme, id, add(programme.beats[id]?.at ?? (0 as Ticks), by)),
         );
-      else note('Move its edges: [ puts the start at the playhead, ] the end.');
+      else note('Press [ or ] to move an edge to the playhead.');
     },
 
     /** Puts the start or end of a piece or hit at the playhead; a beat or mark goes there whole. */
@@ -237,12 +237,12 @@ export function handActions(desk: DeskPorts) {
         );
       else if (hand === 'hits')
         make(splitHit(programme, id, playheadIn(programme, programme.hits[id]?.material), newId));
-      else note('Pieces, hits and cues can be split; put one of them in hand.');
+      else note('Only pieces, hits and cues can be split. Take one of them in hand.');
     },
 
     join: () => {
       if (handNow() !== 'pieces') {
-        note('Pieces and cues can be joined; put one of them in hand.');
+        note('Only pieces and cues can be joined. Take one of them in hand.');
         return;
       }
       withPicked((ids, programme) => {

@@ -22,7 +22,12 @@ export function strandActions(desk: DeskPorts) {
     const all = strandsInOrder(programme).map(({ id }) => id);
     const next = all[all.indexOf(strandInHand(programme, desk.view())) + by];
     if (next !== undefined) take(next);
-    else note(all.length === 1 ? 'There is one strand.' : 'There is no further strand that way.');
+    else
+      note(
+        all.length === 1
+          ? 'This programme has one strand.'
+          : `This is the ${by > 0 ? 'last' : 'first'} strand.`,
+      );
   }
 
   /** Adds a strand and takes it in hand. */

@@ -8,7 +8,7 @@ import type { Finding } from '@cadence/core/check/finding.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentCues, useAppDispatch, useOpen } from '../desk/store.ts';
 import { selected } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
@@ -70,8 +70,8 @@ export default function HandoverPlace() {
             {found === null
               ? 'Reading …'
               : findings.length === 0
-                ? 'Nothing found. It can leave.'
-                : `${plural(findings.length, 'finding')}, ${wrong === 0 ? 'none that must be mended' : `${wrong} to be mended`}`}
+                ? 'No findings. Ready to write.'
+                : `${plural(findings.length, 'finding')}, ${wrong === 0 ? 'no errors' : plural(wrong, 'error')}`}
           </span>
           <span className="spring" />
           {findings.length > 0 && (
@@ -103,18 +103,13 @@ export default function HandoverPlace() {
                   style={{ transform: `translateY(${item.start}px)` }}
                 >
                   {finding.severity === 'wrong' ? (
-                    <IconCircleX
-                      size={19}
-                      stroke={1.7}
-                      color="var(--alarm)"
-                      aria-label="To be mended"
-                    />
+                    <IconCircleX size={19} stroke={1.7} color="var(--alarm)" aria-label="Error" />
                   ) : (
                     <IconAlertTriangle
                       size={19}
                       stroke={1.7}
                       color="var(--weld-text)"
-                      aria-label="Doubtful"
+                      aria-label="Warning"
                     />
                   )}
                   <span className={classes.time}>
@@ -142,7 +137,7 @@ export default function HandoverPlace() {
                         );
                       }}
                     >
-                      Go to it
+                      {cues[finding.cue]?.passage ? 'Go to passage' : 'Go to cue'}
                     </Button>
                   </span>
                 </li>

@@ -13,7 +13,8 @@ import {
   type Strand,
 } from '@cadence/core/programme/programme.ts';
 import { fileUrl } from '../sync/api.ts';
-import { formatBytes, plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
+import { formatBytes } from '../kit/format.ts';
 import { fileName, save } from '../kit/save.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, useOpen, useStrand } from '../desk/store.ts';
@@ -93,7 +94,7 @@ export function Write({ wrong }: { wrong: number }) {
       </div>
       {isTravelling(strand.kind) && (
         <p className="quiet">
-          Captions hold no text that travels: “{strand.title}” is seen in the picture only. Take
+          Caption files cannot hold rolls or crawls. “{strand.title}” is in the picture only. Choose
           another strand to write.
         </p>
       )}
@@ -115,9 +116,7 @@ export function Write({ wrong }: { wrong: number }) {
         ))}
       </div>
       {wrong > 0 && (
-        <p className="quiet">
-          {plural(wrong, 'finding')} should be mended first. You can write all the same.
-        </p>
+        <p className="quiet">{plural(wrong, 'error')} in the proof. You can still write.</p>
       )}
       <div className="bar">
         <Button
@@ -134,8 +133,8 @@ export function Write({ wrong }: { wrong: number }) {
       </div>
       <p className="quiet">
         {count === 0
-          ? 'There is no text yet, so there is nothing to write.'
-          : `${plural(count, 'cue')} ${count === 1 ? 'has' : 'have'} text and will be written.`}
+          ? 'There is no text to write yet.'
+          : `${plural(count, 'cue has', 'cues have')} text and will be written.`}
       </p>
       {written.length > 0 && <h2>Written</h2>}
       {written.map((file) => (
@@ -181,8 +180,8 @@ const FormatCard = ({ format, lost, on, toggle }: FormatProps) => (
 
 const holds = (lost: readonly Lost[]): string =>
   lost.length === 0
-    ? 'Everything can be held.'
-    : `It cannot hold ${lost.map(({ kind, count }) => `${kind} of ${plural(count, 'cue')}`).join(', ')}.`;
+    ? 'Keeps everything.'
+    : `Loses ${lost.map(({ kind, count }) => `${kind} (${plural(count, 'cue')})`).join(', ')}.`;
 
 /** Writes a file and reads it back; what does not come back equal is said. */
 async function writeFile(
@@ -198,11 +197,7 @@ async function writeFile(
     type: isText ? `${mediaType};charset=utf-8` : mediaType,
   });
   const checked =
-    equal === null
-      ? ''
-      : equal
-        ? ', read back and equal'
-        : ', read back, not quite equal: look it over';
+    equal === null ? '' : equal ? ', read back: identical' : ', read back: not identical, check it';
   return {
     // Where there are several strands, the name of the file says which one is in it.
     name: `${fileName(several ? `${programme.facts.title} ${strand.title}` : programme.facts.title)}.${name}`,

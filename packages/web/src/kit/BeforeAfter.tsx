@@ -17,7 +17,7 @@ const Texts = ({ texts }: { texts: readonly string[] }) => (
 export const BeforeAfter = ({ all }: { all: readonly Compared[] }) => (
   <PreviewTable
     texts
-    head={['Here now', 'Becomes']}
+    head={['Before', 'After']}
     all={all}
     cells={({ before, after }) => (
       <>

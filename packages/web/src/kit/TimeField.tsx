@@ -35,7 +35,7 @@ export function TimeField({ label, bare = false, beyond = false, time, move }: T
     const typed = parseTypedTime(text, frameRate, startTimecode);
     if (typed === undefined) setProblem(`Write a time as ${shown}, 465f or 18.6s.`);
     else if (typed < 0 || (typed > length && !beyond))
-      setProblem('This lies outside the programme.');
+      setProblem('This time is outside the programme.');
     else if (!make(move(typed))) setTyped(shown);
   };
   return (

@@ -16,7 +16,7 @@ export const WindowFoot = ({ close, take, off, says, children }: WindowFootProps
   <div className={classes.foot}>
     <span className="quiet">{says}</span>
     <span className="spring" />
-    <Button onClick={close}>Leave it</Button>
+    <Button onClick={close}>Cancel</Button>
     <Button
       variant="filled"
       disabled={off}

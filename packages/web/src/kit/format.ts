@@ -30,9 +30,6 @@ export const formatLevel = (value: number | null, unit: string): string =>
 export const formatFrame = (frame: { width: number; height: number }, rate: FrameRate): string =>
   `${frame.width} × ${frame.height}, ${nameRate(rate)} frames a second`;
 
-export const plural = (count: number, one: string, more = `${one}s`): string =>
-  `${count.toLocaleString('en-GB')} ${count === 1 ? one : more}`;
-
 const hourMinute = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 

@@ -1,11 +1,11 @@
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import {
   formatBytes,
   formatFrame,
   formatLength,
   formatLevel,
   formatWhen,
-  plural,
   roundTicks,
 } from '../kit/format.ts';
 import { nameOfStroke } from '../kit/keyStrokes.ts';

@@ -2,7 +2,7 @@
 import { Switch } from '@mantine/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
-import { plural } from './format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentCues, openNow, selectionNow } from '../desk/store.ts';
 
 interface Chosen {
@@ -24,7 +24,7 @@ export function useChosen(): Chosen {
   const choice = picked.length > 0 && (
     <Switch
       size="xs"
-      label={`Only the ${plural(picked.length, 'cue')} that ${picked.length === 1 ? 'is' : 'are'} selected`}
+      label={`Only the ${plural(picked.length, 'selected cue')}`}
       checked={onlyPicked}
       onChange={(event) => setOnlyPicked(event.currentTarget.checked)}
     />

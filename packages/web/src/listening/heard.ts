@@ -33,7 +33,7 @@ async function inMedia<T>(
       signal.addEventListener('abort', () => fail(new DOMException('Stopped.', 'AbortError')), {
         once: true,
       });
-      worker.onerror = () => fail(new Error('Reading the file failed. It was not taken.'));
+      worker.onerror = () => fail(new Error('Reading the file failed. Nothing was added.'));
       work(wrap<MediaWorker>(worker)).then(done, fail);
     });
   } finally {

@@ -11,7 +11,8 @@ import type { Material } from '@cadence/core/programme/programme.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { fromSeconds, toSeconds } from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../desk/desk.ts';
-import { formatLevel, plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
+import { formatLevel } from '../kit/format.ts';
 import { InTurn } from '../kit/InTurn.tsx';
 import { openNow, store, useShown } from '../desk/store.ts';
 import { showWindow } from '../desk/windows.ts';
@@ -53,23 +54,25 @@ export function About({ material }: { material: Material }) {
             variant="filled"
             onClick={() => make(addSound(openNow().programme, material.id, newId))}
           >
-            Hear it too
+            Add to the sounds
           </Button>
         )}
         {material.sound && !heardToo && facts.sound !== null && (
-          <Button onClick={() => showWindow('carry', material.id)}>Carry cues over to it</Button>
+          <Button onClick={() => showWindow('carry', material.id)}>
+            Carry cues over to this sound
+          </Button>
         )}
         {material.kind === 'image' && facts.backdrop.image !== material.id && (
           <Button
             variant="filled"
             onClick={() => make(setBackdrop(openNow().programme, { image: material.id }))}
           >
-            Put it behind the text
+            Use as background
           </Button>
         )}
         {!used && (material.kind === 'sound' || material.kind === 'film') && (
           <Button onClick={use}>
-            {facts.sound === null ? 'Use in the programme' : 'Make it the main sound'}
+            {facts.sound === null ? 'Use in the programme' : 'Make this the main sound'}
           </Button>
         )}
       </div>
@@ -158,7 +161,7 @@ function Figures({
         <dd>
           {tempoIn(figures)}
           {swing !== undefined && !inThrees && (
-            <small>{swing < EVEN ? 'even halves' : `swung ${swungAs(swing)}`}</small>
+            <small>{swing < EVEN ? 'straight' : `swung ${swungAs(swing)}`}</small>
           )}
         </dd>
       </div>

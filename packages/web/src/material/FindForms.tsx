@@ -13,7 +13,7 @@ import { beatsInOrder, hitsInOrder, piecesInOrder } from '@cadence/core/programm
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { act, hold } from '../desk/actions.ts';
 import { make, newId } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { say } from '../desk/say.ts';
 import { currentCues, openNow, useShown } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
@@ -47,7 +47,7 @@ export function FindSpeech({ material, heard }: FormProps) {
         <span className="quiet" role="status">
           {found && found.length !== count
             ? `With these settings it would be ${plural(found.length, 'piece')}.`
-            : 'These settings find just these.'}
+            : 'Nothing would change with these settings.'}
         </span>
       </div>
       <div className={classes.settings}>
@@ -109,13 +109,13 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
       </div>
       <div className={classes.settings}>
         <div>
-          <b>{hits.length > 0 ? plural(hits.length, 'hit') : 'No hits kept'}</b>{' '}
+          <b>{hits.length > 0 ? plural(hits.length, 'hit') : 'No hits'}</b>{' '}
           <span className="quiet" role="status">
-            {clear !== hits.length && `${clear} stand out so far.`}
+            {clear !== hits.length && `${clear} above the threshold.`}
           </span>
         </div>
         <FigureField
-          label="Must rise by, dB"
+          label="Threshold, dB"
           value={rise}
           bounds={[LEAST_RISE, 60]}
           step={1}

@@ -8,7 +8,8 @@ import type { Material } from '@cadence/core/programme/programme.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { materialUrl, stillUrl } from '../sync/api.ts';
 import { make } from '../desk/desk.ts';
-import { formatBytes, formatLength, plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
+import { formatBytes, formatLength } from '../kit/format.ts';
 import { openNow, useApp, useAppDispatch, useShown } from '../desk/store.ts';
 import { gone, growing, stopArrival, type Arrival } from '../desk/arrivals.ts';
 import { bringIn } from '../bringing/bringIn.ts';
@@ -82,10 +83,10 @@ export default function MaterialPlace() {
 
 const NothingYet = () => (
   <div className="empty">
-    <h2>Start with the sound</h2>
+    <h2>Start with a film or a sound</h2>
     <p>
-      Drop a film or a sound file. Its speech is found while it is read, and you can begin to type
-      as you listen.
+      Drop a film or a sound file. Its speech is found while the file is read. Then type as you
+      listen.
     </p>
   </div>
 );
@@ -101,7 +102,7 @@ function MaterialCard({ material, on, choose }: CardProps) {
   const role = useShown((programme) => {
     const { facts } = programme;
     if (facts.sound === material.id || facts.picture === material.id) return 'Programme';
-    if (soundOf(programme, material.id)) return 'Heard too';
+    if (soundOf(programme, material.id)) return 'Also heard';
     return { font: 'Font', image: 'Picture', sound: '', film: '' }[material.kind];
   });
   return (
@@ -129,9 +130,9 @@ function MaterialCard({ material, on, choose }: CardProps) {
         </span>
       </button>
       <span className="quiet">{role}</span>
-      <Tooltip label="Take it out of the programme">
+      <Tooltip label="Remove from the programme">
         <ActionIcon
-          aria-label={`Take out ${material.name}`}
+          aria-label={`Remove ${material.name}`}
           onClick={() => make(removeMaterial(openNow().programme, material.id))}
         >
           <IconTrash size={16} stroke={1.6} />
@@ -190,7 +191,7 @@ function ArrivalCard({ arrival }: { arrival: Arrival }) {
         </span>
       </div>
       {failed ? (
-        <Button onClick={() => dispatch(gone(arrival.id))}>Put away</Button>
+        <Button onClick={() => dispatch(gone(arrival.id))}>Dismiss</Button>
       ) : (
         <Button onClick={() => stopArrival(arrival.id)}>Stop</Button>
       )}

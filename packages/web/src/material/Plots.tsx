@@ -158,5 +158,5 @@ interface SurenessProps extends Pick<PlotsProps, 'times' | 'duration'> {
 
 function Sureness({ pulse, times, duration }: SurenessProps) {
   const plot = useMemo<PlotOf>(() => ({ what: 'sureness', pulse, beats: times }), [pulse, times]);
-  return <Plot title="How sure of the beats" plot={plot} dye="indigo" duration={duration} />;
+  return <Plot title="Confidence of the beats" plot={plot} dye="indigo" duration={duration} />;
 }

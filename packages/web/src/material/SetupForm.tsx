@@ -25,8 +25,8 @@ const whole = (least: number, most: number, what: string) =>
     .number()
     .typeError(`${what} is a number.`)
     .required(`${what} is needed.`)
-    .min(least, `${what} is ${least} at least.`)
-    .max(most, `${what} is ${most} at most.`);
+    .min(least, `${what} must be at least ${least}.`)
+    .max(most, `${what} must be at most ${most}.`);
 
 const shape = yup.object({
   title: yup.string().trim().required('A programme needs a name.').max(300),
@@ -35,11 +35,11 @@ const shape = yup.object({
     .matches(/^\d{2,5} × \d{2,5}$/)
     .required(),
   seconds: whole(1, 86_400, 'The length'),
-  charactersASecond: whole(1, 200, 'The speed'),
-  longestLine: whole(1, 500, 'The line'),
-  lines: whole(1, 10, 'The count of lines'),
-  shortestStay: whole(0, 60, 'The shortest stay'),
-  longestStay: whole(0.1, 600, 'The longest stay'),
+  charactersASecond: whole(1, 200, 'The reading speed'),
+  longestLine: whole(1, 500, 'The line length'),
+  lines: whole(1, 10, 'The number of lines'),
+  shortestStay: whole(0, 60, 'The minimum duration'),
+  longestStay: whole(0.1, 600, 'The maximum duration'),
   gapFrames: whole(0, 100, 'The gap'),
 });
 
@@ -70,11 +70,11 @@ export default function SetupForm({ close }: WindowProps) {
     const startTimecode = parseTimecode(values.start, frameRate);
     const found: Record<string, string> = {};
     if (startTimecode === undefined)
-      found.start = `Write it as ${formatTimecode(fromSeconds(36_000), frameRate)}.`;
+      found.start = `Write a timecode, such as ${formatTimecode(fromSeconds(36_000), frameRate)}.`;
     try {
       const checked = shape.validateSync(values, { abortEarly: false });
       if (checked.longestStay <= checked.shortestStay)
-        found.longestStay = 'It must be longer than the shortest stay.';
+        found.longestStay = 'This must be more than the minimum duration.';
       if (Object.keys(found).length === 0 && startTimecode !== undefined) {
         const [width = 1920, height = 1080] = checked.frame.split(' × ').map(Number);
         make(
@@ -135,42 +135,42 @@ export default function SetupForm({ close }: WindowProps) {
           onChange={(event) => set({ title: event.currentTarget.value })}
         />
         <NativeSelect
-          label="Frame, in pixels"
+          label="Frame size, px"
           data={frames}
           value={values.frame}
           onChange={(event) => set({ frame: event.currentTarget.value })}
         />
         <NativeSelect
-          label="Frames a second"
+          label="Frame rate"
           data={rates.includes(values.rate) ? rates : [values.rate, ...rates]}
           value={values.rate}
           onChange={(event) => set({ rate: event.currentTarget.value })}
         />
         <TextInput
-          label="Timecode of the first frame"
+          label="Start timecode"
           value={values.start}
           error={errors.start}
           onChange={(event) => set({ start: event.currentTarget.value })}
         />
-        {number('seconds', 'Length, in seconds')}
+        {number('seconds', 'Length, s')}
         <ColorInput
-          label="Backdrop, where there is no picture"
+          label="Background colour"
           format="hex"
           value={values.colour}
           onChange={(colour) => /^#[0-9a-f]{6}$/i.test(colour) && set({ colour })}
         />
-        <h3 className={classes.wide}>What readers manage</h3>
-        {number('charactersASecond', 'Characters a second, at most')}
-        {number('longestLine', 'Characters a line, at most')}
-        {number('lines', 'Lines, at most')}
-        {number('gapFrames', 'Gap between cues, in frames')}
-        {number('shortestStay', 'On screen, seconds at least', 0.1)}
-        {number('longestStay', 'On screen, seconds at most', 0.5)}
+        <h3 className={classes.wide}>Reading speed</h3>
+        {number('charactersASecond', 'Maximum characters a second')}
+        {number('longestLine', 'Maximum characters a line')}
+        {number('lines', 'Maximum lines')}
+        {number('gapFrames', 'Minimum gap, frames')}
+        {number('shortestStay', 'Minimum duration, s', 0.1)}
+        {number('longestStay', 'Maximum duration, s', 0.5)}
         <div className={`bar ${classes.wide}`}>
           <span className="spring" />
-          <Button onClick={close}>Leave as it is</Button>
+          <Button onClick={close}>Cancel</Button>
           <Button type="submit" variant="filled">
-            Set up
+            Save settings
           </Button>
         </div>
       </InTurn>

@@ -20,7 +20,7 @@ import { frames, countFrames } from '@cadence/core/time/frameRate.ts';
 import { add, fromSeconds, toSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make, newId } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { openNow, useShown } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import classes from './MaterialPlace.module.css';
@@ -39,7 +39,7 @@ export function SoundForm({ material }: { material: Material }) {
     if (!along) return make(laying);
     const { edit: all, notAsTheyWere } = layWithCues(programme, material.id, laying, newId);
     const note = notAsTheyWere.length > 0 && {
-      note: `${plural(notAsTheyWere.length, 'cue')} could not go along as before; marks of doubt stand for those that are gone.`,
+      note: `${plural(notAsTheyWere.length, 'cue')} could not keep their length or place. A doubt mark shows each one that is gone.`,
     };
     make({ ...all, ...note });
   };
@@ -51,11 +51,11 @@ export function SoundForm({ material }: { material: Material }) {
     <div className={`card ${classes.found}`}>
       <div className="bar">
         <b>In the programme</b>
-        <span className="quiet">begins at {begin}</span>
+        <span className="quiet">starts at {begin}</span>
         <span className="spring" />
         <Switch
           size="xs"
-          label="Cues and marks go along"
+          label="Move cues and marks too"
           checked={along}
           onChange={(event) => setAlong(event.currentTarget.checked)}
         />
@@ -68,20 +68,20 @@ export function SoundForm({ material }: { material: Material }) {
         {several && (
           <Switch
             size="xs"
-            label="Alone"
+            label="Solo"
             checked={alone}
             onChange={() => make(hearAlone(openNow().programme, material.id, newId))}
           />
         )}
         {main !== material.id && (
           <Button onClick={() => make(removeSound(openNow().programme, material.id))}>
-            Hear it no longer
+            Remove from the sounds
           </Button>
         )}
       </div>
       <div className={classes.settings}>
         <FigureField
-          label="Moved, frames"
+          label="Offset, frames"
           value={shift}
           bounds={[-1e6, 1e6]}
           step={1}
@@ -119,7 +119,7 @@ export function SoundForm({ material }: { material: Material }) {
               lay((programme) => beginWith(programme, material.id, firstBeat.at, newId))
             }
           >
-            Begin with the first beat
+            Start at the first beat
           </Button>
         )}
         {sound.from > 0 && (
@@ -128,7 +128,7 @@ export function SoundForm({ material }: { material: Material }) {
               lay((programme) => setSound(programme, material.id, { from: ZERO, at: ZERO }, newId))
             }
           >
-            Hear it whole again
+            Restore the whole sound
           </Button>
         )}
       </div>

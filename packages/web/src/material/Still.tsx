@@ -65,7 +65,7 @@ export function Still({ material }: { material: Material }) {
             className={classes.crop}
             role="slider"
             tabIndex={0}
-            aria-label="What of the picture is seen: arrows move it"
+            aria-label="Crop: drag, or use the arrow keys"
             aria-valuenow={Math.round((wide < 1 ? across : down) * 100)}
             style={{
               width: `${wide * 100}%`,
@@ -81,15 +81,15 @@ export function Still({ material }: { material: Material }) {
       {used && (
         <div className="bar">
           <SegmentedControl
-            aria-label="How it stands behind the text"
+            aria-label="Fit"
             data={[
-              { value: 'fill', label: 'Fills the frame' },
-              { value: 'fit', label: 'All of it is seen' },
+              { value: 'fill', label: 'Fill the frame' },
+              { value: 'fit', label: 'Show all of it' },
             ]}
             value={fills ? 'fill' : 'fit'}
             onChange={(value) => set({ fill: value === 'fill' })}
           />
-          <Button onClick={() => set({ image: null })}>Take it away from there</Button>
+          <Button onClick={() => set({ image: null })}>Remove the background</Button>
         </div>
       )}
     </>

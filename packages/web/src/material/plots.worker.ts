@@ -121,7 +121,7 @@ function configured(plot: PlotOf, look: Look): ChartConfiguration {
     case 'sureness':
       return curve(
         look,
-        { unit: '% sure', highest: 100 },
+        { unit: '% confidence', highest: 100 },
         sureCurve(plot.pulse, plot.beats),
         'broad',
       );

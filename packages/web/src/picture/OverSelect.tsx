@@ -28,11 +28,11 @@ export function OverSelect({ over, set }: Props) {
   return (
     <Select
       size="xs"
-      label="Over"
+      label="Background"
       allowDeselect={false}
       data={[
-        { value: NOTHING, label: 'black' },
-        { value: PICTURE, label: 'the picture' },
+        { value: NOTHING, label: 'Black' },
+        { value: PICTURE, label: 'Picture' },
         ...stills.map(({ id, name }) => ({ value: id, label: name })),
       ]}
       value={still?.id ?? (over.behind ? NOTHING : PICTURE)}

@@ -54,9 +54,9 @@ export function Transport() {
         value={String(speed)}
         onChange={(value) => act.setSpeed(Number(value))}
       />
-      <Tooltip label="Go round in the cue that is played (L)">
+      <Tooltip label="Loop the cue (L)">
         <ActionIcon
-          aria-label="Go round"
+          aria-label="Loop"
           aria-pressed={loop}
           variant={loop ? 'default' : 'subtle'}
           onClick={act.toggleLoop}
@@ -64,9 +64,9 @@ export function Transport() {
           <IconRepeat size={17} />
         </ActionIcon>
       </Tooltip>
-      <Tooltip label="Light up the word that is said in the picture (Shift L)">
+      <Tooltip label="Highlight the spoken word in the picture (Shift L)">
         <ActionIcon
-          aria-label="Light up words"
+          aria-label="Highlight words"
           aria-pressed={light}
           variant={light ? 'default' : 'subtle'}
           onClick={act.toggleLight}

@@ -7,7 +7,8 @@ import { useCallback, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ListedProgramme } from '@cadence/core/programme/wire.ts';
 import { fileUrl, materialUrl, server, stillUrl } from '../sync/api.ts';
-import { formatLength, formatWhen, plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
+import { formatLength, formatWhen } from '../kit/format.ts';
 import { Mark } from '../kit/Mark.tsx';
 import { say, messageOf } from '../desk/say.ts';
 import classes from './ProgrammesPlace.module.css';
@@ -83,7 +84,7 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
                 })
               }
             >
-              Bring it back
+              Restore
             </Button>
           </span>
         ),
@@ -134,8 +135,10 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
         )}
         {list?.length === 0 && (
           <div className="empty">
-            <h2>Nothing here yet</h2>
-            <p>Make a programme, then drop a film or a sound on it. Its speech is found for you.</p>
+            <h2>No programmes yet</h2>
+            <p>
+              Make a programme, then drop a film or a sound on it. Speech is found automatically.
+            </p>
             <Button variant="filled" onClick={create}>
               New programme
             </Button>
@@ -167,7 +170,10 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
               </Link>
               <Menu position="bottom-end">
                 <Menu.Target>
-                  <ActionIcon className={classes.more} aria-label={`More about ${programme.title}`}>
+                  <ActionIcon
+                    className={classes.more}
+                    aria-label={`Actions for ${programme.title}`}
+                  >
                     <IconDots size={18} />
                   </ActionIcon>
                 </Menu.Target>
@@ -215,7 +221,7 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
 /** How long it is and how far it has come, in words. */
 const stateOf = (programme: ListedProgramme): string => {
   const written = `${programme.written} of ${plural(lineCount(programme), 'line')} written`;
-  const empty = programme.materials > 0 ? 'no cues yet' : 'nothing brought in yet';
+  const empty = programme.materials > 0 ? 'no cues yet' : 'no material yet';
   return `${formatLength(programme.length)}, ${programme.cues > 0 ? written : empty}`;
 };
 
@@ -286,7 +292,7 @@ function RenameForm({ programme, close, rename }: RenameProps) {
           onChange={(event) => setTitle(event.currentTarget.value)}
         />
         <div className="bar" style={{ marginTop: 14, justifyContent: 'flex-end' }}>
-          <Button onClick={close}>Leave as it is</Button>
+          <Button onClick={close}>Cancel</Button>
           <Button type="submit" variant="filled" disabled={empty}>
             Rename
           </Button>

@@ -26,8 +26,8 @@ export function FindingChoices({ finding }: { finding: Finding }) {
   const pass = (name: string) => make(passOver(openNow().programme, name));
   return (
     <>
-      {isWord && suggestions === null && <Menu.Label>Looking for words …</Menu.Label>}
-      {isWord && suggestions?.length === 0 && <Menu.Label>Nothing is near it</Menu.Label>}
+      {isWord && suggestions === null && <Menu.Label>Looking for suggestions …</Menu.Label>}
+      {isWord && suggestions?.length === 0 && <Menu.Label>No suggestions</Menu.Label>}
       {suggestions?.map((word) => (
         <Menu.Item key={word} fw={600} onClick={() => putInstead(finding, word)}>
           {word}
@@ -39,16 +39,14 @@ export function FindingChoices({ finding }: { finding: Finding }) {
           <Menu.Item
             onClick={() => make(rightEverywhere(openNow().programme, finding.subject ?? ''))}
           >
-            Right everywhere
+            Add to dictionary
           </Menu.Item>
         </>
       )}
-      <Menu.Item onClick={() => pass(nameHere(finding))}>Pass over here</Menu.Item>
+      <Menu.Item onClick={() => pass(nameHere(finding))}>Ignore here</Menu.Item>
       {!isWord && (
         <Menu.Item onClick={() => pass(nameEverywhere(finding))}>
-          {finding.subject === undefined
-            ? `Always pass over “${finding.kind}”`
-            : 'Always pass over'}
+          {finding.subject === undefined ? `Always ignore “${finding.kind}”` : 'Always ignore'}
         </Menu.Item>
       )}
     </>
@@ -58,7 +56,7 @@ export function FindingChoices({ finding }: { finding: Finding }) {
 export const FindingMenu = ({ finding }: { finding: Finding }) => (
   <Menu position="bottom-end" withinPortal>
     <Menu.Target>
-      <ActionIcon aria-label={`What to do about: ${finding.message}`}>
+      <ActionIcon aria-label={`Actions for: ${finding.message}`}>
         <IconDots size={16} stroke={1.7} />
       </ActionIcon>
     </Menu.Target>

@@ -3,7 +3,8 @@ import { useDeferredValue, useMemo } from 'react';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
 import { easeOf, readingOf } from '@cadence/core/pace/reading.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { plural, roundTicks } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
+import { roundTicks } from '../kit/format.ts';
 import { currentCues, useOpen } from '../desk/store.ts';
 import classes from './SpeedChart.module.css';
 

@@ -26,7 +26,7 @@ export async function findAll(texts: readonly string[], search: Search): Promise
     timer = setTimeout(() => {
       finding.stop();
       refuse(
-        new Error('This pattern takes too long. Make it plainer: fewer * and + within brackets.'),
+        new Error('This pattern takes too long. Simplify it: use fewer * and + within brackets.'),
       );
     }, LONGEST);
   });

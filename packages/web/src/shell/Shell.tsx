@@ -17,7 +17,8 @@ import { cuesInOrder, cuesOfPassage, strandsInOrder } from '@cadence/core/progra
 import { isTravelling, type Programme } from '@cadence/core/programme/programme.ts';
 import { materialUrl } from '../sync/api.ts';
 import { act } from '../desk/actions.ts';
-import { formatFrame, formatLength, formatWhen, plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
+import { formatFrame, formatLength, formatWhen } from '../kit/format.ts';
 import { answerKey, showKeys } from './keys.ts';
 import { followLink, useKeptLink } from './links.ts';
 import { Mark } from '../kit/Mark.tsx';
@@ -159,7 +160,7 @@ function Opened() {
   }, []);
   useEffect(() => {
     if (leftOut > 0)
-      say.note(`${plural(leftOut, 'change')} no longer fitted what was changed elsewhere.`);
+      say.note(`${plural(leftOut, 'change')} could not be applied after changes made elsewhere.`);
   }, [leftOut]);
 
   return (
@@ -235,11 +236,11 @@ function KeptState() {
   if (!reached && waiting > 0)
     return (
       <span role="status" className="kept waiting">
-        Not kept yet: {plural(waiting, 'change')} waiting
+        Not saved yet: {plural(waiting, 'change')} waiting
       </span>
     );
   const text =
-    waiting > 0 ? 'Keeping …' : keptAt === null ? 'All kept' : `Kept ${formatWhen(keptAt)}`;
+    waiting > 0 ? 'Saving …' : keptAt === null ? 'All saved' : `Saved ${formatWhen(keptAt)}`;
   return (
     <span role="status" className="kept">
       {text}

@@ -38,12 +38,12 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
     body: lazyPart(() => import('../timing/panels/PasteMarks.tsx')),
   },
   pull: {
-    title: 'Pull starts to the beat',
+    title: 'Pull starts to beats or marks',
     size: 620,
     body: lazyPart(() => import('../timing/panels/PullStarts.tsx')),
   },
   findAgain: {
-    title: 'Find speech again in this stretch',
+    title: 'Find speech again',
     size: 480,
     body: lazyPart(() => import('../timing/panels/FindAgain.tsx')),
   },
@@ -53,17 +53,17 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
     body: lazyPart(() => import('../weaving/Weave.tsx')),
   },
   cutCues: {
-    title: 'Cut cues anew',
+    title: 'Cut cues',
     size: 780,
     body: lazyPart(() => import('../weaving/CutCues.tsx')),
   },
   ontoBeat: {
-    title: 'Set words onto beats, marks or evenly',
+    title: 'Set words on beats, marks or evenly',
     size: 720,
     body: lazyPart(() => import('../weaving/OntoBeat.tsx')),
   },
   woven: {
-    title: 'How the words are woven',
+    title: 'Weave report',
     size: 860,
     body: lazyPart(() => import('../weaving/Report.tsx')),
   },
@@ -88,12 +88,12 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
     body: lazyPart(() => import('../travel/Feed.tsx')),
   },
   cards: {
-    title: 'Cards of a list',
+    title: 'Cards from a list',
     size: 780,
     body: lazyPart(() => import('../travel/Cards.tsx')),
   },
   fitLines: {
-    title: 'Fit the lines',
+    title: 'Fit lines',
     size: 780,
     body: lazyPart(() => import('../words/FitLines.tsx')),
   },
@@ -103,12 +103,12 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
     body: lazyPart(() => import('../words/MergeCues.tsx')),
   },
   letters: {
-    title: 'Letters and marks',
+    title: 'Capitals and punctuation',
     size: 780,
     body: lazyPart(() => import('../words/Letters.tsx')),
   },
   rightWords: {
-    title: 'Words that are right',
+    title: 'Dictionary of this programme',
     size: 520,
     body: lazyPart(() => import('../words/RightWords.tsx')),
   },

@@ -4,7 +4,7 @@ import { IconCheck, IconChevronDown, IconEyeOff } from '@tabler/icons-react';
 import { STRAND_TITLES } from '@cadence/core/programme/defaults.ts';
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import { TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { useApp, useShown, useStrand } from '../desk/store.ts';
 import { showWindow } from '../desk/windows.ts';
 import { strands } from '../desk/actions.ts';
@@ -50,7 +50,7 @@ export function StrandMenu() {
             leftSection={<Swatch kind={strand.kind} />}
             rightSection={
               <span className="quiet">
-                {strand.muted && <IconEyeOff size={14} aria-label="not in the picture" />}{' '}
+                {strand.muted && <IconEyeOff size={14} aria-label="hidden" />}{' '}
                 {plural(cuesInOrder(programme, strand.id).length, 'cue')}
               </span>
             }
@@ -68,7 +68,7 @@ export function StrandMenu() {
             rightSection={<kbd className="key">Alt S</kbd>}
             onClick={strands.toggleOnly}
           >
-            Only this strand
+            Show only this strand
           </Menu.Item>
         )}
         <Menu.Item
@@ -78,7 +78,7 @@ export function StrandMenu() {
           rightSection={<kbd className="key">Alt M</kbd>}
           onClick={strands.toggleMuted}
         >
-          In the picture
+          Show in the picture
         </Menu.Item>
         <Menu.Item
           leftSection={<span className={classes.blank} />}

@@ -7,7 +7,7 @@ import { allowOverlap, renameStrand } from '@cadence/core/programme/edits/progra
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import { isTravelling, TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
 import { make } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { openNow, useShown, useStrand } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { strands } from '../desk/actions.ts';
@@ -76,20 +76,26 @@ export default function StrandsTable({ close }: WindowProps) {
                     {id === inHand.id ? 'In hand' : 'Take in hand'}
                   </Button>
                   <ActionIcon
-                    aria-label={`Take “${title}” up`}
+                    aria-label={`Move “${title}” up`}
                     disabled={at === 0}
                     onClick={() => strands.move(id, -1)}
                   >
                     <IconArrowUp size={16} stroke={1.6} />
                   </ActionIcon>
                   <ActionIcon
-                    aria-label={`Take “${title}” down`}
+                    aria-label={`Move “${title}” down`}
                     disabled={at === all.length - 1}
                     onClick={() => strands.move(id, 1)}
                   >
                     <IconArrowDown size={16} stroke={1.6} />
                   </ActionIcon>
-                  <Tooltip label={isLast(id) ? 'The last strand stays' : 'Delete it with its cues'}>
+                  <Tooltip
+                    label={
+                      isLast(id)
+                        ? 'A programme needs at least one strand'
+                        : 'Delete the strand and its cues'
+                    }
+                  >
                     <ActionIcon
                       aria-label={`Delete “${title}”`}
                       disabled={isLast(id)}

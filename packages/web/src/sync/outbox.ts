@@ -30,7 +30,7 @@ export const WAITS = { first: 500, longest: 8000 };
 /** The longest wait of a long step for an idle page, in milliseconds. */
 const LONGEST_REST = 400;
 /** The name of the step that brings an older state on the server up to what a window has. */
-const PUT_BACK = 'Put back what this window had';
+const PUT_BACK = 'Restore the state of this window';
 
 /** What the server tells while a programme is open. */
 export interface ServerEvents {

@@ -9,26 +9,26 @@ const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: ()
   [
     ['Weave words on the sound …', 'Z', () => showWindow('weave')],
     ['Go to the next doubtful word', 'Shift Z', nextDoubtful],
-    ['Play only the doubtful words', 'Alt D', playDoubtful],
-    ['Accept the doubtful words here', 'Shift V', acceptDoubtful],
-    ['How the words are woven …', 'Alt Z', () => showWindow('woven')],
+    ['Play the doubtful words', 'Alt D', playDoubtful],
+    ['Accept doubtful words of the selection', 'Shift V', acceptDoubtful],
+    ['Weave report …', 'Alt Z', () => showWindow('woven')],
   ],
   [
-    ['Set onto beats, marks or evenly …', 'Alt B', () => showWindow('ontoBeat')],
-    ['Pull starts to the beat …', 'Shift Q', () => showWindow('pull')],
+    ['Set words on beats, marks or evenly …', 'Alt B', () => showWindow('ontoBeat')],
+    ['Pull starts to beats or marks …', 'Shift Q', () => showWindow('pull')],
     ['End with the voice', 'Alt V', act.trimToVoice],
   ],
   [
-    ['Stretch to begin at the playhead', 'Shift [', () => act.stretch('start')],
+    ['Stretch to start at the playhead', 'Shift [', () => act.stretch('start')],
     ['Stretch to end at the playhead', 'Shift ]', () => act.stretch('end')],
     ['Close small gaps', 'G', act.closeGaps],
-    ['Hold each until the next begins', 'Shift G', act.holdCues],
+    ['Hold each cue until the next', 'Shift G', act.holdCues],
   ],
   [
-    ['Tie to their words, or set free', 'Alt T', act.tieOrFree],
+    ['Tie to words, or untie', 'Alt T', act.tieOrFree],
     ['Select everything from here on', 'Shift End', () => act.selectFromHere('end')],
     ['Select everything up to here', 'Shift Home', () => act.selectFromHere('start')],
-    ['Cut cues anew …', 'Shift C', () => showWindow('cutCues')],
+    ['Cut cues …', 'Shift C', () => showWindow('cutCues')],
   ],
 ];
 

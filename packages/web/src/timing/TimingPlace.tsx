@@ -38,9 +38,9 @@ export default function TimingPlace() {
             onPointerUp={toRows}
           />
           <SnapMenu />
-          <Tooltip label="Hear the sound under what is dragged (O)">
+          <Tooltip label="Sound while dragging (O)">
             <Button
-              aria-label="Hear what is dragged"
+              aria-label="Sound while dragging"
               aria-pressed={scrub}
               onClick={act.toggleScrub}
             >

@@ -13,7 +13,7 @@ import type { Range } from '@cadence/core/time/range.ts';
 import { add, fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../desk/desk.ts';
 import { pulseMaterial } from '../desk/actions.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { say } from '../desk/say.ts';
 import { currentCues, currentStrand, openNow, selectionNow, store } from '../desk/store.ts';
 import { isTaken } from '../kit/keyStrokes.ts';
@@ -74,14 +74,14 @@ class Tapping {
 
   readonly takeBack = (): void => {
     if (this.#taps.pop())
-      this.#say(`The last tap is taken back, ${plural(this.#taps.length, 'tap')} left.`);
+      this.#say(`The last tap was undone. ${plural(this.#taps.length, 'tap')} left.`);
   };
 
   readonly nextKind = (): void => {
     const { tapFor } = store.getState().view;
     const next = TAPS[(TAPS.indexOf(tapFor) + 1) % TAPS.length] ?? 'marks';
     store.dispatch(looked({ tapFor: next }));
-    say.note(`Taps are for ${next}.`);
+    say.note(`Now tapping ${next}.`);
   };
 
   /** Plays the stretch that was tapped last, with clicks. */
@@ -136,7 +136,7 @@ class Tapping {
       };
     if (make(edit) && !edit.note)
       say.note(
-        `${edit.name}: ${Math.round(delay * 1000)} ms of delay taken off. Shift T plays them back with clicks.`,
+        `${edit.name}: ${Math.round(delay * 1000)} ms of delay removed. Shift T plays the taps back with clicks.`,
       );
     if (this.#first && tapFor !== 'marks') store.dispatch(selected([this.#first.id]));
   }

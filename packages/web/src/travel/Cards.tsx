@@ -18,7 +18,7 @@ import { frameBefore } from '@cadence/core/time/frameRate.ts';
 import { add, subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { newId } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { useOpen } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { FigureField } from '../kit/FigureField.tsx';
@@ -105,7 +105,7 @@ export default function Cards({ close }: WindowProps) {
         <>
           <FigureField
             width={130}
-            label={`Lines a card, ${fits} fit`}
+            label={`Lines a card (up to ${fits})`}
             bounds={[1, fits]}
             value={most}
             change={setMost}
@@ -113,14 +113,14 @@ export default function Cards({ close }: WindowProps) {
           <Select
             size="xs"
             w={190}
-            label="Each stays"
+            label="Duration"
             allowDeselect={false}
             data={[
-              { value: 'reading', label: 'as long as it is read' },
-              { value: 'shares', label: 'an even share of' },
-              { value: 'beats', label: 'until the next beat' },
-              { value: 'bars', label: 'until the next bar' },
-              { value: 'marks', label: 'until the next mark' },
+              { value: 'reading', label: 'Reading speed' },
+              { value: 'shares', label: 'Equal shares of a total' },
+              { value: 'beats', label: 'Until the next beat' },
+              { value: 'bars', label: 'Until the next bar' },
+              { value: 'marks', label: 'Until the next mark' },
             ]}
             value={by}
             onChange={(value) => value && setBy(value as By)}
@@ -128,7 +128,7 @@ export default function Cards({ close }: WindowProps) {
           {by === 'shares' && (
             <FigureField
               width={90}
-              label="In all"
+              label="Total"
               suffix=" s"
               bounds={[0.2, 3600]}
               step={1}
@@ -138,7 +138,7 @@ export default function Cards({ close }: WindowProps) {
           )}
           <FigureField
             width={130}
-            label="Dissolves, 0 cuts"
+            label="Fade (0: cut)"
             suffix=" frames"
             bounds={[0, 200]}
             value={fade}
@@ -149,7 +149,7 @@ export default function Cards({ close }: WindowProps) {
       }
       more={
         <Textarea
-          label="The list, a line each"
+          label="List"
           size="xs"
           rows={6}
           value={text}
@@ -159,7 +159,7 @@ export default function Cards({ close }: WindowProps) {
       }
       says={
         cards.length === 0
-          ? 'Paste or type the names above.'
+          ? 'Paste or type the list above, an entry a line.'
           : `${plural(cards.length, 'card')} from ${code(from)} until ${code(end ?? from)}, ${toSeconds(
               subtract(end ?? from, from),
             ).toFixed(1)} s.`
@@ -169,7 +169,7 @@ export default function Cards({ close }: WindowProps) {
       off={cards.length === 0}
       does={cards.length === 0 ? 'Make cards' : `Make ${plural(cards.length, 'card')}`}
       beside={
-        end !== undefined && end > facts.length ? 'They run over the end of the programme.' : ''
+        end !== undefined && end > facts.length ? 'The last card ends after the programme.' : ''
       }
     >
       <ol className={classes.cards} aria-label="Cards">

@@ -43,7 +43,7 @@ export function Equation({ facts, passage, figures, kept }: Props) {
       <Quantity
         key={`size ${passage.id}`}
         of="size"
-        name="Text"
+        name="Text size"
         follows={passage.journey.follows}
         value={size}
         shown={String(Math.round(size * 100) / 100)}
@@ -59,7 +59,7 @@ export function Equation({ facts, passage, figures, kept }: Props) {
       <Quantity
         key={`time ${passage.id}`}
         of="time"
-        name="Time on the programme"
+        name="Duration"
         follows={passage.journey.follows}
         value={frames}
         shown={(Math.round(seconds * 100) / 100).toFixed(seconds < 100 ? 2 : 1)}
@@ -152,8 +152,8 @@ function Quantity(props: QuantityProps) {
       <Tooltip
         label={
           following
-            ? `The ${of} follows from the other two`
-            : `Let the ${of} follow from the other two (Alt E: the next)`
+            ? `The ${of} is worked out from the other two`
+            : `Work out the ${of} from the other two (Alt E: next)`
         }
       >
         <UnstyledButton
@@ -207,8 +207,8 @@ function Speeds({ figures, fps }: { figures: TravelFigures; fps: number }) {
     <section aria-label="Even speeds" className={classes.speeds}>
       <p className="quiet">
         {judder === 0
-          ? 'Every frame moves it alike:'
-          : `It judders by ${Math.max(1, Math.round(judder * 100))} %. Even speeds:`}
+          ? 'No judder. Even speeds:'
+          : `Judder: ${Math.max(1, Math.round(judder * 100))} %. Even speeds:`}
       </p>
       <div>
         {near.map((option) => {

@@ -3,7 +3,7 @@ import { Button, Checkbox, NumberInput } from '@mantine/core';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { FeedItem } from '@cadence/core/formats/feed/read.ts';
 import { wordsWorker } from '../bringing/wordsWorker.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { messageOf } from '../desk/say.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
@@ -42,7 +42,7 @@ export default function Feed({ close }: WindowProps) {
       setReadAt(Date.now());
       setProblem('');
     } catch (error) {
-      setProblem(`${name} could not be read: ${messageOf(error)} What was here is still here.`);
+      setProblem(`${name} could not be read: ${messageOf(error)} The items below are unchanged.`);
     }
   };
   const refresh = () =>
@@ -80,7 +80,7 @@ export default function Feed({ close }: WindowProps) {
         <NumberInput
           size="xs"
           w={190}
-          label="Leave out what is older than"
+          label="Maximum age"
           suffix=" hours"
           min={1}
           max={10_000}
@@ -113,14 +113,14 @@ export default function Feed({ close }: WindowProps) {
       <WindowFoot
         close={close}
         off={chosen.length === 0}
-        says={rows.length > 0 ? 'They take the place of what the crawl says now.' : ''}
+        says={rows.length > 0 ? 'These items replace the text of the crawl.' : ''}
         take={() => {
           const sheet = chosen.map(({ title }) => `${title}\n`).join('');
-          travel.change(travel.setSheet(sheet, `Take ${plural(chosen.length, 'item')} of a feed`));
+          travel.change(travel.setSheet(sheet, `Use ${plural(chosen.length, 'item')} of a feed`));
           close();
         }}
       >
-        Take {plural(chosen.length, 'item')}
+        Use {plural(chosen.length, 'item')}
       </WindowFoot>
     </div>
   );

@@ -14,7 +14,7 @@ import { fitWithin, leftOutToFit, type TravelFigures } from '@cadence/core/scene
 import { framesOf } from '@cadence/core/scene/travelling.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { add } from '@cadence/core/time/ticks.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { shelf } from '../picture/studio.ts';
 import { formatSpeed } from './figures.ts';
 import { travel } from './travel.ts';
@@ -48,8 +48,8 @@ function troubleOf({ facts, passage, cue, figures }: Props): Trouble | undefined
     return {
       says:
         until < cue.end
-          ? `${left} are left of the programme, and it needs ${(figures.needed / fps).toFixed(1)} s.`
-          : `It has ${left} and needs ${(figures.needed / fps).toFixed(1)} s: its end is cut off.`,
+          ? `Needs ${(figures.needed / fps).toFixed(1)} s, but the programme ends after ${left}.`
+          : `Needs ${(figures.needed / fps).toFixed(1)} s, but has ${left}. The end is cut off.`,
       room,
       speed,
     };
@@ -60,8 +60,8 @@ function troubleOf({ facts, passage, cue, figures }: Props): Trouble | undefined
   return {
     says:
       passage.kind === 'crawl' || !longest
-        ? `Too fast to read: ${charactersASecond.toFixed(1)} characters a second go by, and ${limit} can be read.`
-        : `Too fast to read: “${longest.of.text}” needs ${longest.needs.toFixed(1)} s and is in sight for ${inSight.toFixed(1)} s.`,
+        ? `Too fast to read: ${charactersASecond.toFixed(1)} characters a second, limit ${limit}.`
+        : `Too fast to read: “${longest.of.text}” needs ${longest.needs.toFixed(1)} s and is visible for ${inSight.toFixed(1)} s.`,
     room: had,
     speed: readable,
   };
@@ -100,14 +100,14 @@ export function Fit(props: Props) {
       });
     const more = (fit.moreFrames / fps).toFixed(1);
     found.push({
-      says: `Give it ${more} s more`,
+      says: `Add ${more} s`,
       edit: together(setJourney(held), makeRoom),
     });
     return found;
   }, [says, room, speed, passage, cue, facts, figures]);
   if (says === undefined || ways.length === 0) return null;
   return (
-    <section className={classes.fit} role="alert" aria-label="It does not fit">
+    <section className={classes.fit} role="alert" aria-label="Ways to fit">
       <p>
         <IconAlertTriangle size={18} stroke={1.7} aria-hidden />
         {says}

@@ -127,13 +127,13 @@ function FieldOf({ field, value }: { field: Field; value: Values[Name] }) {
       const { num, den } = programme.facts.frameRate;
       // Frames are shown as seconds, shares as per cent.
       const scale = unit === 's' ? num / den : unit.startsWith('%') ? 0.01 : 1;
-      const whole = unit === 's' || unit === 'px' || unit === 'times';
+      const whole = unit === 's' || unit === 'px' || unit === '';
       const shown = Math.round((Number(value) / scale) * 1000) / 1000;
       return (
         <NumberInput
           size="xs"
           label={label}
-          suffix={` ${unit}`}
+          suffix={unit && ` ${unit}`}
           value={shown}
           min={min}
           max={max}

@@ -32,27 +32,30 @@ function waysTo(programme: Programme, cue: Cue | undefined): { says: string; to:
   const film = materials[facts.picture ?? ''];
   const sounds = soundsHeard(programme);
   const ways = [
-    { says: 'Ends with the programme', to: () => ({ end: facts.length }) },
-    { says: 'After the last picture', to: () => ({ start: afterLastPicture(programme) }) },
-    { says: 'From the playhead', to: () => ({ start: player.time }) },
-    { says: 'Until the playhead', to: () => ({ end: player.time }) },
+    { says: 'End with the programme', to: () => ({ end: facts.length }) },
+    { says: 'Start after the last picture', to: () => ({ start: afterLastPicture(programme) }) },
+    { says: 'Start at the playhead', to: () => ({ start: player.time }) },
+    { says: 'End at the playhead', to: () => ({ end: player.time }) },
   ];
   if (film)
     ways.push({
-      says: 'As long as the film',
+      says: 'Match the film',
       to: () => ({ start: 0 as Ticks, end: frameAfter(film.length, facts.frameRate) }),
     });
   for (const sound of sounds.slice(0, 3)) {
     const { start, end } = stretchOf(sound);
     ways.push({
-      says: `As long as ${materials[sound.material]?.name ?? 'the sound'}`,
+      says: `Match ${materials[sound.material]?.name ?? 'the sound'}`,
       to: () => ({ start, end }),
     });
   }
   if (cue && beats.length > 0)
     ways.push(
-      { says: 'Starts on a beat', to: () => ({ start: nearest(beats, cue.start) ?? cue.start }) },
-      { says: 'Ends on a beat', to: () => ({ end: nearest(beats, cue.end) ?? cue.end }) },
+      {
+        says: 'Start on the nearest beat',
+        to: () => ({ start: nearest(beats, cue.start) ?? cue.start }),
+      },
+      { says: 'End on the nearest beat', to: () => ({ end: nearest(beats, cue.end) ?? cue.end }) },
     );
   return ways;
 }
@@ -65,19 +68,19 @@ export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefin
   const edit = (placing: Place) =>
     travel.place(placing)(openNow().programme, passage.id, travel.measure);
   return (
-    <section className={classes.placing} aria-label="When it travels">
+    <section className={classes.placing} aria-label="Times">
       {cue ? (
         <div className={classes.times}>
-          <TimeField label="Starts" beyond time={cue.start} move={(to) => edit({ start: to })} />
-          <TimeField label="Ends" beyond time={cue.end} move={(to) => edit({ end: to })} />
+          <TimeField label="Start" beyond time={cue.start} move={(to) => edit({ start: to })} />
+          <TimeField label="End" beyond time={cue.end} move={(to) => edit({ end: to })} />
         </div>
       ) : (
-        <p className="quiet">It is not on the programme. Say when it travels:</p>
+        <p className="quiet">Not placed yet. Choose when it is shown:</p>
       )}
       <Menu position="bottom-end" width={270}>
         <Menu.Target>
           <Button rightSection={<IconChevronDown size={14} />} variant={cue ? 'default' : 'filled'}>
-            Place it
+            Place
           </Button>
         </Menu.Target>
         <Menu.Dropdown>
@@ -92,7 +95,7 @@ export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefin
                 <Menu.Sub key={edge}>
                   <Menu.Sub.Target>
                     <Menu.Sub.Item>
-                      {edge === 'start' ? 'From a mark' : 'Until a mark'}
+                      {edge === 'start' ? 'Start at a mark' : 'End at a mark'}
                     </Menu.Sub.Item>
                   </Menu.Sub.Target>
                   <Menu.Sub.Dropdown mah={320} style={{ overflowY: 'auto' }}>
@@ -118,14 +121,14 @@ export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefin
           {cue && (
             <>
               <Menu.Divider />
-              <Menu.Item onClick={travel.takeOff}>Take it off the programme</Menu.Item>
+              <Menu.Item onClick={travel.takeOff}>Unplace, keep the text</Menu.Item>
             </>
           )}
         </Menu.Dropdown>
       </Menu>
       {cue && cue.end > length && (
         <Button onClick={() => travel.change(makeRoom)}>
-          Make the programme end at {code(cue.end)}
+          Extend the programme to {code(cue.end)}
         </Button>
       )}
     </section>

@@ -11,7 +11,7 @@ import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { sheetOf } from '@cadence/core/scene/travelling.ts';
 import { inOrder, sectionsOf, withSections } from '@cadence/core/text/sheet/sections.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
@@ -98,10 +98,10 @@ export default function Sections({ close }: WindowProps) {
       <WindowFoot
         close={close}
         off={!moved}
-        says={moved ? '' : 'Drag a handle; or Space takes it, and arrows move it.'}
+        says={moved ? '' : 'Drag a handle, or press Space on it and use the arrow keys.'}
         take={() => void take()}
       >
-        {away.size > 0 ? 'Move them' : 'Set this order'}
+        {away.size > 0 ? 'Move sections' : 'Set order'}
       </WindowFoot>
     </>
   );

@@ -21,7 +21,7 @@ import type { Id } from '@cadence/core/programme/programme.ts';
 import { laidCrawl, laidRoll, sheetOf } from '@cadence/core/scene/travelling.ts';
 import type { ReadSheet } from '@cadence/core/text/sheet/sheet.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { messageOf, say } from '../desk/say.ts';
 import { openNow, useShown } from '../desk/store.ts';
@@ -103,8 +103,8 @@ export function Sheet({ coming, placed }: Props) {
     const { whole: now, lines: at } = latest.current;
     const [first, last] = editor.current?.selectedLines() ?? [0, 0];
     const seen = [...at].flatMap(([line, each]) => (line >= first && line <= last ? [each] : []));
-    if (!now) say.note('Place it on the programme first.');
-    else if (seen.length === 0) say.note('Nothing of this is ever in sight.');
+    if (!now) say.note('Place this passage on the programme first.');
+    else if (seen.length === 0) say.note('These lines are never visible.');
     else {
       const begins = Math.min(...seen.map((each) => each.begins));
       const ends = Math.max(...seen.map((each) => each.ends));
@@ -144,7 +144,7 @@ export function Sheet({ coming, placed }: Props) {
         // What is empty is written on first.
         if (openNow().programme.passages[passage.id]?.sheet === '') made.focus();
       },
-      (error: unknown) => say.problem(`The sheet cannot be written on: ${messageOf(error)}`),
+      (error: unknown) => say.problem(`The sheet cannot be edited: ${messageOf(error)}`),
     );
     return () => {
       stale = true;
@@ -203,40 +203,44 @@ export function Sheet({ coming, placed }: Props) {
           Bring in text
         </Button>
       </div>
-      <div className={classes.tools} role="toolbar" aria-label="What a line is">
-        {!crawl && tool('The title', <IconLetterT size={16} />, mark('title'))}
-        {!crawl && tool('A heading', <IconHeading size={16} />, mark('heading'))}
+      <div className={classes.tools} role="toolbar" aria-label="Marks of a line">
+        {!crawl && tool('Title', <IconLetterT size={16} />, mark('title'))}
+        {!crawl && tool('Heading', <IconHeading size={16} />, mark('heading'))}
         {!crawl &&
           choices(
-            'Names in columns',
+            'Columns',
             <IconColumns2 size={16} />,
             <>
               {[2, 3, 4].map((count) => (
                 <Menu.Item key={count} onClick={mark(`${count} columns`, true)}>
-                  In {count} columns, balanced
+                  {count} columns, balanced
                 </Menu.Item>
               ))}
-              <Menu.Item onClick={mark('2 columns, filled', true)}>In 2 columns, filled</Menu.Item>
+              <Menu.Item onClick={mark('2 columns, filled', true)}>2 columns, filled</Menu.Item>
             </>,
           )}
         {!crawl &&
-          tool('Beside what is above', <IconLayoutSidebarRight size={16} />, mark('beside', true))}
-        {!crawl && tool('Larger', <IconTextIncrease size={16} />, mark('larger'))}
-        {!crawl && tool('Smaller', <IconTextDecrease size={16} />, mark('smaller'))}
+          tool(
+            'Beside the block above',
+            <IconLayoutSidebarRight size={16} />,
+            mark('beside', true),
+          )}
+        {!crawl && tool('Larger text', <IconTextIncrease size={16} />, mark('larger'))}
+        {!crawl && tool('Smaller text', <IconTextDecrease size={16} />, mark('smaller'))}
         {!crawl &&
           choices(
-            'Where it stands',
+            'Alignment',
             <IconAlignLeft size={16} />,
             <>
-              <Menu.Item onClick={mark('left')}>On the left</Menu.Item>
-              <Menu.Item onClick={mark('centre')}>In the middle</Menu.Item>
-              <Menu.Item onClick={mark('right')}>On the right</Menu.Item>
+              <Menu.Item onClick={mark('left')}>Left</Menu.Item>
+              <Menu.Item onClick={mark('centre')}>Centre</Menu.Item>
+              <Menu.Item onClick={mark('right')}>Right</Menu.Item>
             </>,
           )}
-        {!crawl && tool('A rule', <IconMinus size={16} />, mark('rule', true))}
+        {!crawl && tool('Rule', <IconMinus size={16} />, mark('rule', true))}
         {!crawl &&
           choices(
-            'A picture',
+            'Picture',
             <IconPhoto size={16} />,
             pictures.length === 0 ? (
               <Menu.Label>Drop a picture here first: PNG, JPEG, WebP or SVG.</Menu.Label>
@@ -248,10 +252,10 @@ export function Sheet({ coming, placed }: Props) {
               ))
             ),
           )}
-        {tool('Play the lines that are selected (Ctrl Enter)', <IconPlayerPlay size={16} />, play)}
-        {tool('Kept together', <IconLink size={16} />, mark('keep together', true))}
-        {tool('Never left out', <IconPinned size={16} />, mark('stays'))}
-        {tool('Left out, or taken in again (Ctrl /)', <IconSlash size={16} />, () =>
+        {tool('Play the selected lines (Ctrl Enter)', <IconPlayerPlay size={16} />, play)}
+        {tool('Keep together', <IconLink size={16} />, mark('keep together', true))}
+        {tool('Always keep', <IconPinned size={16} />, mark('stays'))}
+        {tool('Leave out or restore (Ctrl /)', <IconSlash size={16} />, () =>
           editor.current?.toggleComment(),
         )}
       </div>
@@ -290,15 +294,15 @@ function Title({ title }: { title: string }) {
 
 const SEPARATORS = [
   { value: '\t', label: 'Tab' },
-  { value: '  ', label: 'two spaces or more' },
-  { value: ':', label: 'a colon' },
-  { value: '....', label: 'dots' },
-  { value: ' - ', label: 'a dash' },
-  { value: '|', label: 'a bar' },
-  { value: '/', label: 'a slash' },
-  { value: '=', label: 'an equals sign' },
+  { value: '  ', label: 'Two or more spaces' },
+  { value: ':', label: 'Colon' },
+  { value: '....', label: 'Dots' },
+  { value: ' - ', label: 'Dash' },
+  { value: '|', label: 'Bar' },
+  { value: '/', label: 'Slash' },
+  { value: '=', label: 'Equals sign' },
 ];
-const GUESS = 'guess';
+const DETECT = 'detect';
 
 function Foot({
   passage,
@@ -311,33 +315,35 @@ function Foot({
 }) {
   const { separator, notUnderstood } = read;
   const known = SEPARATORS.find(({ value }) => value === separator?.separator)?.label;
-  const guessed = separator ? (known ?? `“${separator.separator.trim()}”`) : 'none';
-  const chosen = passage.separator ?? GUESS;
+  const detected = separator ? (known ?? `“${separator.separator.trim()}”`) : 'None';
+  const chosen = passage.separator ?? DETECT;
   return (
     <div className={classes.foot}>
       {passage.kind === 'roll' && (
         <>
-          <span className="quiet">Parted by</span>
+          <span className="quiet">Separator</span>
           <Select
             size="xs"
             w={142}
-            aria-label="Role and name are parted by"
+            aria-label="Separator between role and name"
             allowDeselect={false}
             data={[
-              { value: GUESS, label: `Guessed: ${guessed}` },
+              { value: DETECT, label: `${detected} (detected)` },
               ...SEPARATORS,
-              ...(chosen !== GUESS && !SEPARATORS.some(({ value }) => value === chosen)
+              ...(chosen !== DETECT && !SEPARATORS.some(({ value }) => value === chosen)
                 ? [{ value: chosen, label: `“${chosen.trim()}”` }]
                 : []),
             ]}
             value={chosen}
-            onChange={(value) => travel.change(travel.setSeparator(value === GUESS ? null : value))}
+            onChange={(value) =>
+              travel.change(travel.setSeparator(value === DETECT ? null : value))
+            }
           />
         </>
       )}
       <span className="spring" />
       {notUnderstood.length > 0 && (
-        <span className={place.unknown}>{plural(notUnderstood.length, 'mark')} not known</span>
+        <span className={place.unknown}>{plural(notUnderstood.length, 'unknown mark')}</span>
       )}
       {children}
     </div>

@@ -1,4 +1,5 @@
 /** What may be wrong in the text of a sheet, and what can be done about each. */
+import { plural } from '@cadence/core/text/plural.ts';
 import { Button, Popover } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import type { SheetSlip } from '@cadence/core/check/sheetSlips.ts';
@@ -49,19 +50,19 @@ export function Slips({ slips, go, mend }: Props) {
     <Popover opened={opened} onChange={setOpened} position="top-end" width={380} trapFocus>
       <Popover.Target>
         <Button className={classes.slips} onClick={() => setOpened(!opened)}>
-          {slips.length} to look at
+          {plural(slips.length, 'finding')}
         </Button>
       </Popover.Target>
       <Popover.Dropdown p={0}>
-        <ul className={list.sorted} aria-label="Things to look at">
+        <ul className={list.sorted} aria-label="Findings">
           {slips.slice(0, 100).map((slip, at) => (
             <li key={`${slip.line} ${slip.kind} ${at}`}>
               <span className={classes.says}>{slip.message}</span>
               <span className="spring" />
-              {slip.mend !== undefined && <Button onClick={() => mend(slip)}>Mend it</Button>}
+              {slip.mend !== undefined && <Button onClick={() => mend(slip)}>Fix</Button>}
               {slip.kind === 'spelling' && (
                 <Button onClick={() => make(rightEverywhere(openNow().programme, slip.text))}>
-                  It is right
+                  Add to dictionary
                 </Button>
               )}
               <Button
@@ -70,7 +71,7 @@ export function Slips({ slips, go, mend }: Props) {
                   go(slip);
                 }}
               >
-                Go to it
+                Go to line
               </Button>
             </li>
           ))}

@@ -45,8 +45,7 @@ export default function TravelPlace() {
   const figures = useFigures(facts, passage, cue, fonts);
   const keptFigures = useFigures(facts, kept.passage, kept.cue, fonts);
   if (!passage) return <Nothing />;
-  if (!figures || !kept.passage || !keptFigures)
-    return <p className="empty">Loading the letters …</p>;
+  if (!figures || !kept.passage || !keptFigures) return <p className="empty">Loading fonts …</p>;
   return (
     <Travelling
       facts={facts}
@@ -75,10 +74,10 @@ function Nothing() {
   return (
     <main className="place">
       <div className="empty">
-        <h2>Nothing travels yet</h2>
+        <h2>No rolls, crawls or cards yet</h2>
         <p>
-          A roll goes up the frame, such as closing credits. A crawl goes across it, such as news.
-          Cards stand still. Type or paste the text; its speed and its time are worked out.
+          A roll moves up the frame, such as closing credits. A crawl moves across it, such as news.
+          Cards stand still. Type or paste the text. Speed and duration are worked out for you.
         </p>
         <div className={classes.begin}>
           <Button variant="filled" onClick={() => void travel.add('roll')}>
@@ -132,7 +131,7 @@ function Travelling({ facts, passage, cue, figures, fonts, kept }: Props) {
       <section className={classes.left} aria-label="Text">
         <Sheet coming={coming} placed={cue !== undefined} />
       </section>
-      <section className={classes.middle} aria-label="The whole passage">
+      <section className={classes.middle} aria-label="Overview">
         {passage.kind === 'roll' ? (
           <RollStrip coming={coming as Coming & { passage: Roll }} />
         ) : (
@@ -142,15 +141,15 @@ function Travelling({ facts, passage, cue, figures, fonts, kept }: Props) {
           <Transport />
         </div>
       </section>
-      <aside className={classes.right} aria-label="How it travels and looks">
+      <aside className={classes.right} aria-label="Motion and look">
         <div className={classes.head}>
           <PassageMenu passage={passage} />
           <span className="spring" />
           <SegmentedControl
             aria-label="Show"
             data={[
-              { value: 'travels', label: 'Travels' },
-              { value: 'looks', label: 'Looks' },
+              { value: 'travels', label: 'Motion' },
+              { value: 'looks', label: 'Look' },
             ]}
             value={tab}
             onChange={(value) => setTab(value as typeof tab)}
@@ -174,7 +173,7 @@ function Travelling({ facts, passage, cue, figures, fonts, kept }: Props) {
   );
 }
 
-const LIMIT = 'The limit is that of the programme’s reading profile, in Set up.';
+const LIMIT = 'The limit is the reading speed of this programme. Change it in Set up.';
 
 /** What is true of it as it travels. */
 function Facts({
@@ -190,12 +189,12 @@ function Facts({
   const crawl = passage.kind === 'crawl';
   return (
     <dl className={`facts ${classes.facts}`}>
-      <dt>Each {crawl ? 'word' : 'line'} is in sight</dt>
+      <dt>Each {crawl ? 'word' : 'line'} is visible for</dt>
       <dd>{inSight.toFixed(1)} s</dd>
       {longest && !crawl && (
         <>
           <dt title={`${longest.of.text}\n${LIMIT}`}>
-            The longest line needs, at {facts.profile.charactersASecond} characters a second
+            Longest line needs, at {facts.profile.charactersASecond} characters a second
           </dt>
           <dd>{longest.needs.toFixed(1)} s</dd>
         </>
@@ -203,15 +202,15 @@ function Facts({
       {crawl && (
         <>
           <dt title={LIMIT}>
-            Characters pass, of {facts.profile.charactersASecond} that can be read
+            Reading speed, limit {facts.profile.charactersASecond} characters a second
           </dt>
-          <dd>{charactersASecond.toFixed(1)} a second</dd>
+          <dd>{charactersASecond.toFixed(1)}</dd>
         </>
       )}
       {crawl && (
         <>
-          <dt>Words pass</dt>
-          <dd>{Math.round(wordsAMinute)} a minute</dd>
+          <dt>Words a minute</dt>
+          <dd>{Math.round(wordsAMinute)}</dd>
         </>
       )}
     </dl>
@@ -277,16 +276,16 @@ function PassageMenu({ passage }: { passage: Passage }) {
           rightSection={<kbd className="key">Alt A</kbd>}
           onClick={() => showWindow('cards')}
         >
-          Cards of a list …
+          Cards from a list …
         </Menu.Item>
         <Menu.Divider />
         {passage.kind === 'roll' ? (
-          <Menu.Item onClick={() => showWindow('sections')}>Put sections in order …</Menu.Item>
+          <Menu.Item onClick={() => showWindow('sections')}>Order sections …</Menu.Item>
         ) : (
-          <Menu.Item onClick={() => showWindow('feed')}>Take items of a feed …</Menu.Item>
+          <Menu.Item onClick={() => showWindow('feed')}>Items from a feed …</Menu.Item>
         )}
-        <Menu.Item onClick={travel.copy}>Copy this one</Menu.Item>
-        <Menu.Item onClick={travel.remove}>Delete this one</Menu.Item>
+        <Menu.Item onClick={travel.copy}>Duplicate this passage</Menu.Item>
+        <Menu.Item onClick={travel.remove}>Delete this passage</Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );

@@ -1,6 +1,6 @@
 /** Bringing the text of a passage in from a file. */
 import { wordsWorker } from '../bringing/wordsWorker.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { passageNow } from './now.ts';
 import { travel } from './travel.ts';
@@ -18,8 +18,8 @@ export async function bringInSheet(file: File): Promise<void> {
     travel.change(travel.setSheet(text, `Bring in ${file.name}`));
     const told = warnings.slice(0, TOLD).map(({ message }) => ` ${message}`);
     const left = warnings.length - told.length;
-    const more = left > 0 ? ` And ${plural(left, 'more remark')}.` : '';
-    const was = passage.sheet.trim() === '' ? '' : ' Ctrl Z brings back what was there.';
+    const more = left > 0 ? ` And ${plural(left, 'more warning')}.` : '';
+    const was = passage.sheet.trim() === '' ? '' : ' Ctrl Z restores the old text.';
     say.note(`${file.name} was brought in.${was}${told.join('')}${more}`);
   } catch (error) {
     say.problem(`${file.name} was not brought in: ${messageOf(error)}`);

@@ -52,7 +52,7 @@ describe('what is done with passages', () => {
     travel.step(-1);
     expect([view().passage, player.time]).toEqual(['r', cueOf(programme(), 'r')?.start]);
     travel.step(-1);
-    expect(said).toEqual(['There is no further passage that way.']);
+    expect(said).toEqual(['This is the first passage.']);
   });
 
   test('goes to the next even speed, and says where there is none', () => {

@@ -113,7 +113,7 @@ export function travelActions(desk: TravelPorts) {
     const all = passagesInOrder(desk.programme()).map(({ id }) => id);
     const next = all[all.indexOf(passage()?.id ?? '') + by];
     if (next === undefined) {
-      note('There is no further passage that way.');
+      note(`This is the ${by > 0 ? 'last' : 'first'} passage.`);
       return;
     }
     take(next);
@@ -148,13 +148,13 @@ export function travelActions(desk: TravelPorts) {
       (programme, id, measure) =>
         placePassage(programme, id, placing, measure, newId),
     setSheet:
-      (sheet: string, name = 'Write on a sheet'): PassageEdit =>
+      (sheet: string, name = 'Edit a sheet'): PassageEdit =>
       (programme, id, measure) =>
         editPassage(programme, id, { sheet }, measure, name),
     setSeparator:
       (separator: string | null): PassageEdit =>
       (programme, id, measure) =>
-        editPassage(programme, id, { separator }, measure, 'Set what parts roles from names'),
+        editPassage(programme, id, { separator }, measure, 'Set the separator'),
     rename:
       (title: string): PassageEdit =>
       (programme, id, measure) =>

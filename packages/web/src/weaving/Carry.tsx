@@ -10,7 +10,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make, newId } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import classes from '../kit/windows.module.css';
@@ -70,7 +70,7 @@ export default function Carry({ close, show, about }: WindowProps) {
         <Select
           size="xs"
           w={300}
-          label="In the place of"
+          label="Old sound"
           data={optionsOf(heard, to)}
           value={from}
           allowDeselect={false}
@@ -80,7 +80,7 @@ export default function Carry({ close, show, about }: WindowProps) {
         <Select
           size="xs"
           w={300}
-          label="The new sound"
+          label="New sound"
           data={optionsOf(
             sounds.map(({ id }) => id),
             from,
@@ -97,18 +97,18 @@ export default function Carry({ close, show, about }: WindowProps) {
         ) : (
           <p role="status" className={another ? undefined : 'quiet'}>
             {another
-              ? 'Nothing of the one is in the other: they are two recordings, or two voices. Cues stay where they are; weave their words on the new one.'
-              : 'The two are compared: what was cut, moved or said again is found, and cues and marks go along with it.'}
+              ? 'These are two different recordings. Cues stay where they are. Weave their words on the new sound.'
+              : 'The sounds are compared to find what was cut, moved or said again. Cues and marks move with it.'}
           </p>
         ))}
       {run.foot({
         close,
         take,
         children: another
-          ? 'Use it, and weave the words'
+          ? 'Use the new sound and weave'
           : map
-            ? 'Put it in place'
-            : 'Compare the two',
+            ? 'Carry cues over'
+            : 'Compare the sounds',
       })}
     </div>
   );
@@ -125,11 +125,10 @@ function Told({ programme, told }: ToldProps) {
   return (
     <>
       <p role="status">
-        <b>{plural(kept, 'cue')} as before</b>
-        {notAsTheyWere.length > 0 && `, ${String(notAsTheyWere.length)} not`}
-        {marksAtCuts > 0 && `; ${plural(marksAtCuts, 'mark')} go to the cuts`}
-        {corrections > 0 &&
-          `; ${plural(corrections, 'correction')} of pieces, beats and hits come along`}
+        <b>{plural(kept, 'cue')} unchanged</b>
+        {notAsTheyWere.length > 0 && `, ${String(notAsTheyWere.length)} changed`}
+        {marksAtCuts > 0 && `, ${plural(marksAtCuts, 'mark')} moved to the cuts`}
+        {corrections > 0 && `, ${plural(corrections, 'correction')} of pieces, beats and hits kept`}
         .
       </p>
       <NotAsTheyWere

@@ -5,7 +5,7 @@ import { cutCues, cutInto, type Cut } from '@cadence/core/programme/edits/cues/c
 import { plainText } from '@cadence/core/text/lines.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { newId } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentStrand } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
@@ -35,8 +35,8 @@ export default function CutCues({ close }: { close: () => void }) {
             size="xs"
             aria-label="Cut by"
             data={[
-              { value: 'sense', label: 'By sense and pauses' },
-              { value: 'words', label: 'So many words a cue' },
+              { value: 'sense', label: 'Sense and pauses' },
+              { value: 'words', label: 'Word count' },
             ]}
             value={by}
             onChange={(value) => setBy(value as Cut['by'])}
@@ -52,7 +52,7 @@ export default function CutCues({ close }: { close: () => void }) {
               />
               <FigureField
                 width={190}
-                label="Stay until the next within"
+                label="Hold until the next, if within"
                 suffix=" s"
                 bounds={[0, 5]}
                 step={0.1}
@@ -67,7 +67,7 @@ export default function CutCues({ close }: { close: () => void }) {
         by === 'words' && (
           <Switch
             size="xs"
-            label="Words stay until their sentence ends, and go together"
+            label="Keep words on screen until the sentence ends"
             checked={build}
             onChange={(event) => setBuild(event.currentTarget.checked)}
           />
@@ -75,9 +75,9 @@ export default function CutCues({ close }: { close: () => void }) {
       }
       says={
         !timed
-          ? 'No word here has its time yet. Weave them first, with Z.'
+          ? 'The words here have no times yet. Weave them first (Z).'
           : all.length === 0
-            ? 'Nothing would be cut: each cue fits as it is.'
+            ? 'Nothing to cut: every cue fits.'
             : `${plural(all.length, 'cue')} would become ${String(parts)}.`
       }
       edit={(now) => cutCues(now, strand, ids, cut, newId)}

@@ -3,10 +3,10 @@ import type { NotAsItWas } from '@cadence/core/programme/woven/broughtAlong.ts';
 import { PreviewTable } from '../kit/PreviewTable.tsx';
 
 const WHY: Readonly<Record<NotAsItWas['why'], string>> = {
-  gone: 'cut out; a mark stands there',
-  shortened: 'cut short',
-  crowded: 'no room left; a mark stands there',
-  rough: 'said again: times are rough',
+  gone: 'removed; a doubt mark shows where',
+  shortened: 'shortened',
+  crowded: 'no room left; a doubt mark shows where',
+  rough: 'said again: times are approximate',
 };
 
 interface Row {
@@ -17,8 +17,8 @@ interface Row {
 
 export const NotAsTheyWere = ({ all }: { all: readonly Row[] }) => (
   <PreviewTable
-    label="Cues that are not as they were"
-    head={['Was at', 'Cue', 'Now']}
+    label="Changed cues"
+    head={['Old time', 'Cue', 'Change']}
     all={all}
     cells={({ at, text, why }) => (
       <>

@@ -14,7 +14,7 @@ import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { messageOf, say } from '../desk/say.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { currentStrand } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
@@ -104,7 +104,7 @@ export default function OntoBeat({ close }: { close: () => void }) {
           <Select
             size="xs"
             w={170}
-            label="Onto"
+            label="Target"
             data={TO}
             value={to}
             allowDeselect={false}
@@ -115,7 +115,7 @@ export default function OntoBeat({ close }: { close: () => void }) {
               <Select
                 size="xs"
                 w={140}
-                label="Set"
+                label="Unit"
                 data={EACH}
                 value={each}
                 allowDeselect={false}
@@ -123,7 +123,7 @@ export default function OntoBeat({ close }: { close: () => void }) {
               />
               <FigureField
                 width={110}
-                label="Takes so many"
+                label="Targets for each"
                 bounds={[1, 64]}
                 value={every}
                 change={setEvery}
@@ -147,7 +147,7 @@ export default function OntoBeat({ close }: { close: () => void }) {
         !syllables
           ? 'Opening …'
           : count === 0
-            ? (setting.edit.note ?? 'There is nothing to set them on from here.')
+            ? (setting.edit.note ?? 'There are no targets after this point.')
             : `${plural(count, 'word')} would be set${setting.left > 0 ? `; ${plural(setting.left, 'word')} left over` : ''}.`
       }
       edit={(now) => settingIn(now).edit}
@@ -155,8 +155,8 @@ export default function OntoBeat({ close }: { close: () => void }) {
       does={`Set ${plural(count, 'word')}`}
     >
       <PreviewTable
-        label="Words and where they go"
-        head={['Word', 'Starts', 'Ends']}
+        label="Words and their times"
+        head={['Word', 'Start', 'End']}
         all={setting.words}
         cells={({ text, start, end }) => (
           <>

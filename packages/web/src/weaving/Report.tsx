@@ -18,7 +18,7 @@ import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.t
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
 import { useDyes } from '../kit/dyes.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { fileName, saveText } from '../kit/save.ts';
 import { currentStrand, openNow, store } from '../desk/store.ts';
 import { selected } from '../desk/view.ts';
@@ -76,8 +76,8 @@ const TOLD: readonly (readonly [WordState, string])[] = [
   ['sure', 'sure'],
   ['doubtful', 'doubtful'],
   ['pinned', 'pinned'],
-  ['spread', 'spread, not heard for'],
-  ['not heard', 'written, not heard'],
+  ['spread', 'spread evenly'],
+  ['not heard', 'not heard'],
   ['not woven', 'not woven yet'],
 ];
 
@@ -90,9 +90,9 @@ function Sums({ programme, words }: PartProps) {
   const said = unwritten(programme, words);
   const seconds = said.reduce((sum, { start, end }) => sum + toSeconds(subtract(end, start)), 0);
   const anyWoven = words.some(({ start }) => start !== null);
-  if (!anyWoven) return <p role="status">No word has its time yet. Weave them first, with Z.</p>;
+  if (!anyWoven) return <p role="status">The words have no times yet. Weave them first (Z).</p>;
   return (
-    <dl className={classes.sums} aria-label="Words in sum">
+    <dl className={classes.sums} aria-label="Totals">
       {TOLD.map(([state, label]) => {
         const count = words.filter((word) => word.state === state).length;
         if (count === 0 && state !== 'sure' && state !== 'doubtful') return null;
@@ -104,7 +104,7 @@ function Sums({ programme, words }: PartProps) {
         );
       })}
       <div data-state="unwritten">
-        <dt>said, not written</dt>
+        <dt>speech without text</dt>
         <dd>{seconds.toFixed(1)} s of speech</dd>
       </div>
     </dl>
@@ -155,7 +155,7 @@ function Along({
   return (
     <>
       <figure className={classes.chart}>
-        <figcaption>Words a minute while speaking; doubtful stretches in madder</figcaption>
+        <figcaption>Words a minute in speech; doubtful stretches in red</figcaption>
         <div>
           <Bar
             role="img"
@@ -177,11 +177,11 @@ function Along({
         </div>
       </figure>
       <figure className={classes.chart}>
-        <figcaption>How sure, per cent</figcaption>
+        <figcaption>Confidence, %</figcaption>
         <div>
           <Bar
             role="img"
-            aria-label="How sure the words are along the programme"
+            aria-label="Confidence of the words along the programme"
             data={{
               labels,
               datasets: [
@@ -194,23 +194,21 @@ function Along({
                 },
               ],
             }}
-            options={options('% sure')}
+            options={options('% confidence')}
           />
         </div>
       </figure>
       <figure className={classes.chart}>
-        <figcaption>
-          Where text and sound disagree: seconds said but not written, words written but not heard
-        </figcaption>
+        <figcaption>Disagreement: seconds of speech without text, words not heard</figcaption>
         <div>
           <Bar
             role="img"
-            aria-label="Where text and sound disagree along the programme"
+            aria-label="Disagreement of text and sound along the programme"
             data={{
               labels,
               datasets: [
                 {
-                  label: 's said',
+                  label: 's of speech',
                   data: stretches.map((stretch) => stretch.unwritten),
                   backgroundColor: dyes.weld,
                   ...look,
@@ -241,7 +239,7 @@ function Doubts({ programme, words }: PartProps) {
     if (word.state !== 'doubtful' && word.state !== 'not heard') return [];
     const why =
       word.state === 'doubtful'
-        ? `doubtful, ${String(Math.round(100 * (word.confidence ?? 0)))} % sure`
+        ? `doubtful, confidence ${String(Math.round(100 * (word.confidence ?? 0)))} %`
         : 'not heard';
     return [{ at: last, end: word.end ?? last, what: word.text, why, cue: word.cue }];
   });
@@ -249,19 +247,19 @@ function Doubts({ programme, words }: PartProps) {
     at: start,
     end,
     what: `${toSeconds(subtract(end, start)).toFixed(1)} s of speech`,
-    why: 'not written',
+    why: 'no text',
     cue: undefined,
   }));
   const all = [...rows, ...spoken].sort((a, b) => a.at - b.at);
-  if (all.length === 0) return <p>Every word that is written was heard, and is sure.</p>;
+  if (all.length === 0) return <p>Every word was heard with confidence.</p>;
   return (
     <div className={`${windows.preview} ${classes.doubts}`}>
-      <table aria-label="What to look at">
+      <table aria-label="Places to check">
         <thead>
           <tr>
-            <th>At</th>
-            <th>What</th>
-            <th>Why</th>
+            <th>Time</th>
+            <th>Text</th>
+            <th>Reason</th>
             <th />
           </tr>
         </thead>
@@ -279,7 +277,7 @@ function Doubts({ programme, words }: PartProps) {
                     playAround({ start: at, end });
                   }}
                 >
-                  Play it
+                  Play
                 </Button>
               </td>
             </tr>

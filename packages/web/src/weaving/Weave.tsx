@@ -10,7 +10,7 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { make, newId } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { say } from '../desk/say.ts';
 import { currentStrand, openNow } from '../desk/store.ts';
 import { BEGIN, type WindowProps } from '../desk/windows.ts';
@@ -26,7 +26,7 @@ const LANGUAGES = [
   { value: 'fr', label: 'French' },
   { value: 'de', label: 'German' },
   { value: 'it', label: 'Italian' },
-  { value: 'und', label: 'Another' },
+  { value: 'und', label: 'Other' },
 ];
 
 /** A cue stays until the next where the pause between is no longer than this. */
@@ -62,12 +62,16 @@ export default function Weave({ close, about }: WindowProps) {
     const edit = weaveCues(now, weaving, times, follows ? { lead, tail } : undefined);
     if (!cut) return edit;
     const parts = cutCues(apply(now, edit.changes), strand, weaving.cues, cut, newId);
-    return { ...edit, name: `${edit.name}, cut`, changes: [...edit.changes, ...parts.changes] };
+    return {
+      ...edit,
+      name: `${edit.name} and cut cues`,
+      changes: [...edit.changes, ...parts.changes],
+    };
   };
   const take = () => {
     const now = openNow().programme;
     const same = toWeave(now, strand, ids).words.join(' ') === weaving.words.join(' ');
-    if (!woven || !same) say.note('The words have changed meanwhile. Weave them again.');
+    if (!woven || !same) say.note('The words changed meanwhile. Weave them again.');
     else make(weaveAndCut(now, woven));
     close();
   };
@@ -76,7 +80,7 @@ export default function Weave({ close, about }: WindowProps) {
       <div className={classes.form}>
         <p role="status">
           {count === 0
-            ? 'There are no words yet. Bring a script in, or type one in Words.'
+            ? 'There are no words yet. Bring in a script, or type one in Words.'
             : 'There is no sound yet. Bring one in, in Material.'}
         </p>
         <div className={classes.foot}>
@@ -91,7 +95,7 @@ export default function Weave({ close, about }: WindowProps) {
         {sounds.length > 1 && (
           <Select
             size="xs"
-            label="On the sound"
+            label="Sound"
             data={sounds.map((sound) => ({
               value: sound.material,
               label: programme.materials[sound.material]?.name ?? sound.material,
@@ -118,12 +122,12 @@ export default function Weave({ close, about }: WindowProps) {
             run.again();
           }}
         />
-        <FrameCount label="Before its first word" count={lead} set={setLead} off={!follows} />
-        <FrameCount label="After its last word" count={tail} set={setTail} off={!follows} />
+        <FrameCount label="Lead-in" count={lead} set={setLead} off={!follows} />
+        <FrameCount label="Lead-out" count={tail} set={setTail} off={!follows} />
       </div>
       <Switch
         size="xs"
-        label="Cues begin and end with their words, and go along when these move"
+        label="Tie cue edges to their words"
         checked={follows}
         onChange={(event) => setFollows(event.currentTarget.checked)}
       />
@@ -132,9 +136,9 @@ export default function Weave({ close, about }: WindowProps) {
           size="xs"
           aria-label="Then"
           data={[
-            { value: 'stay', label: 'Cues stay' },
+            { value: 'stay', label: 'Keep cues' },
             { value: 'sense', label: 'Cut by sense and pauses' },
-            { value: 'words', label: 'So many words a cue' },
+            { value: 'words', label: 'Cut by word count' },
           ]}
           value={then}
           onChange={(value) => setThen(value as typeof then)}
@@ -158,14 +162,14 @@ export default function Weave({ close, about }: WindowProps) {
           <WeaveResult programme={programme} weaving={weaving} woven={woven} cut={cut} />
         ) : (
           <p className="quiet" role="status">
-            {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be heard for.{' '}
-            {weaving.pins.length > 0 && `${plural(weaving.pins.length, 'pin')} will not move.`}
+            {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be woven.{' '}
+            {weaving.pins.length > 0 && `${plural(weaving.pins.length, 'pin')} stay fixed.`}
           </p>
         ))}
       {run.foot({
         close,
         take: () => (woven ? take() : void begin()),
-        children: woven ? 'Take the times' : `Weave ${plural(count, 'word')}`,
+        children: woven ? 'Use these times' : `Weave ${plural(count, 'word')}`,
       })}
     </div>
   );

@@ -10,7 +10,7 @@ import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentStrand } from '../desk/store.ts';
 import { PreviewTable } from '../kit/PreviewTable.tsx';
 
@@ -56,8 +56,8 @@ function Moved({ programme, weaving, woven }: ResultProps) {
   const seconds = (time: Ticks) => `${toSeconds(time).toFixed(2)} s`;
   return (
     <p className="quiet">
-      Since they were woven last, half of the words move by less than {seconds(told.median)};
-      furthest goes “{told.word.text}”, by {seconds(told.worst)}.
+      Compared with the last weave: median move {seconds(told.median)}, largest move{' '}
+      {seconds(told.worst)} (“{told.word.text}”).
     </p>
   );
 }
@@ -84,8 +84,8 @@ function Cues({ programme, weaving, woven, cut }: ResultProps & { readonly cut: 
         {plural(weaving.cues.length, 'cue')} would become <b>{cues.length}</b>.
       </p>
       <PreviewTable
-        label="Cues that come of it"
-        head={['At', 'Cue']}
+        label="Resulting cues"
+        head={['Time', 'Cue']}
         all={cues}
         cells={({ start, text }) => (
           <>
@@ -106,7 +106,7 @@ function Doubtful({ programme, weaving, woven }: ResultProps) {
   return (
     <PreviewTable
       label="Doubtful words"
-      head={['Doubtful', 'At', 'Sure by']}
+      head={['Doubtful word', 'Time', 'Confidence']}
       all={doubtful}
       cells={({ word, start, confidence }) => (
         <>

@@ -98,10 +98,10 @@ export function WordChips({ cue }: { cue: Cue }) {
               <Menu.Dropdown>
                 {time ? (
                   <>
-                    <Menu.Item onClick={() => playWord(cue, place)}>Play it</Menu.Item>
+                    <Menu.Item onClick={() => playWord(cue, place)}>Play</Menu.Item>
                     <div className={classes.typed} role="none">
                       <TimeField
-                        label="Starts"
+                        label="Start"
                         time={time.start}
                         move={(start) =>
                           pinWord(openNow().programme, cue.id, place, {
@@ -111,7 +111,7 @@ export function WordChips({ cue }: { cue: Cue }) {
                         }
                       />
                       <TimeField
-                        label="Ends"
+                        label="End"
                         time={time.end}
                         move={(end) =>
                           pinWord(openNow().programme, cue.id, place, {
@@ -129,20 +129,18 @@ export function WordChips({ cue }: { cue: Cue }) {
                         Unpin
                       </Menu.Item>
                     ) : (
-                      <Menu.Item onClick={() => pin(cue, place, ZERO)}>
-                        Pin it where it is
-                      </Menu.Item>
+                      <Menu.Item onClick={() => pin(cue, place, ZERO)}>Pin here</Menu.Item>
                     )}
                     {(
                       [
-                        ['A frame earlier', -frame],
-                        ['A frame later', frame],
-                        ['A tenth of a second earlier', -TENTH],
-                        ['A tenth of a second later', TENTH],
+                        ['Pin a frame earlier', -frame],
+                        ['Pin a frame later', frame],
+                        ['Pin 0.1 s earlier', -TENTH],
+                        ['Pin 0.1 s later', TENTH],
                       ] as const
                     ).map(([label, by]) => (
                       <Menu.Item key={label} onClick={() => pin(cue, place, by as Ticks)}>
-                        {label}, pinned
+                        {label}
                       </Menu.Item>
                     ))}
                     <Menu.Divider />
@@ -153,7 +151,7 @@ export function WordChips({ cue }: { cue: Cue }) {
                         )
                       }
                     >
-                      {time.syllables ? 'One word again' : 'Split in syllables'}
+                      {time.syllables ? 'Merge syllables' : 'Split into syllables'}
                     </Menu.Item>
                     {time.syllables?.map((_, which) => (
                       <Syllable
@@ -167,7 +165,7 @@ export function WordChips({ cue }: { cue: Cue }) {
                     ))}
                   </>
                 ) : (
-                  <Menu.Item disabled>It was not heard in the sound.</Menu.Item>
+                  <Menu.Item disabled>Not heard in the sound</Menu.Item>
                 )}
               </Menu.Dropdown>
             </Menu>
@@ -176,7 +174,7 @@ export function WordChips({ cue }: { cue: Cue }) {
       })}
       <li>
         <button type="button" className={classes.again} onClick={() => void weaveAgain(cue.id)}>
-          Weave it again
+          Weave again
         </button>
       </li>
     </ul>

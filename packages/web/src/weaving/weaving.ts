@@ -28,7 +28,7 @@ import {
 import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { materialUrl } from '../sync/api.ts';
 import { make } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { currentCues, openNow, selectionNow, store } from '../desk/store.ts';
 import { selected } from '../desk/view.ts';
@@ -108,7 +108,7 @@ export async function weaveOne(id: Id, stay: Stay, goesWith?: string): Promise<v
   if (now.cues[id] !== cue) return;
   const edit = weaveCues(now, toWeave(now, cue.strand, [id], stay), woven);
   if (goesWith === undefined) make(edit);
-  else make({ name: 'Settle words', changes: edit.changes }, { goesWith });
+  else make({ name: 'Weave changed words', changes: edit.changes }, { goesWith });
 }
 
 /** Weaves one cue anew because the editor asks for it. */
@@ -120,7 +120,7 @@ export async function weaveAgain(id: Id): Promise<void> {
   try {
     await weaveOne(id, 'fixed');
   } catch (error) {
-    say.problem(`${messageOf(error)} The words were left as they are.`);
+    say.problem(`${messageOf(error)} The words are unchanged.`);
   }
 }
 

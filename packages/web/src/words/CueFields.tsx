@@ -49,8 +49,8 @@ export function CueFields({ cue, commentField }: Props) {
       <TextInput
         ref={commentField}
         size="xs"
-        aria-label="Comment to yourself"
-        placeholder="Comment to yourself"
+        aria-label="Comment"
+        placeholder="Comment"
         value={comment}
         onChange={(event) => setWritten(event.currentTarget.value)}
         onBlur={keepComment}

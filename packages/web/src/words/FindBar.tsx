@@ -8,7 +8,7 @@ import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import { replacementFor, type Match, type Search } from '@cadence/core/text/find.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { messageOf } from '../desk/say.ts';
 import { openNow, useOpen } from '../desk/store.ts';
 import { findAll } from '../proof/proofWorker.ts';
@@ -96,14 +96,14 @@ export function FindBar({ close, show, mark }: Props) {
       go(1);
       return;
     }
-    make(replaceText(openNow().programme, replacementsOf([here]), 'Replace in one place'));
+    make(replaceText(openNow().programme, replacementsOf([here]), 'Replace text'));
     // The next one comes to stand in its place.
     setAt(at - 1);
   };
   const inCues = new Set(places.map(({ cue }) => cue)).size;
   const count =
     search.text === ''
-      ? 'Over all strands'
+      ? 'All strands'
       : places.length === 0
         ? 'Nothing found'
         : `${at >= 0 ? `${Math.min(at, places.length - 1) + 1} of ` : ''}${places.length} in ${plural(inCues, 'cue')}`;
@@ -157,20 +157,20 @@ export function FindBar({ close, show, mark }: Props) {
         Next
       </Button>
       <Button size="xs" disabled={places.length === 0} onClick={() => go(-1)}>
-        Back
+        Previous
       </Button>
       <span className={`quiet ${classes.findCount}`} role="status">
         {count}
       </span>
       <Tooltip label="Close (Esc)">
-        <ActionIcon aria-label="Close finding" onClick={close}>
+        <ActionIcon aria-label="Close search" onClick={close}>
           <IconX size={16} stroke={1.7} />
         </ActionIcon>
       </Tooltip>
       <TextInput
         size="xs"
-        aria-label="Replace by"
-        placeholder={search.pattern ? 'Replace by; $1 is the first bracket' : 'Replace by'}
+        aria-label="Replace with"
+        placeholder={search.pattern ? 'Replace with; $1 is the first group' : 'Replace with'}
         value={by}
         onChange={(event) => setBy(event.currentTarget.value)}
       />
@@ -182,7 +182,7 @@ export function FindBar({ close, show, mark }: Props) {
         disabled={places.length === 0}
         onClick={() => make(replaceText(openNow().programme, replacementsOf(found)))}
       >
-        All
+        Replace all
       </Button>
       <span className={classes.findHow}>
         {toggle('matchCase', 'Same case')}

@@ -27,7 +27,11 @@ export function Findings({ findings, go }: Props) {
   });
   if (findings === null) return <p className="quiet">Reading the text …</p>;
   if (findings.length === 0)
-    return <p className="quiet">Nothing found. The text can be read, and every word is known.</p>;
+    return (
+      <p className="quiet">
+        No findings. The text can be read, and every word is in the dictionary.
+      </p>
+    );
   return (
     <div ref={scroller} className={classes.findings}>
       <ol style={{ height: rows.getTotalSize() }}>

@@ -11,7 +11,7 @@ import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { roomOfFrame, sizeToFit } from '@cadence/core/scene/roomOfFrame.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make, newId } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentStrand, openNow } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
@@ -22,9 +22,9 @@ import { useChosen } from '../kit/useChosen.tsx';
 
 /** What would be done to those that do not fit. */
 function howOf(splits: number, all: number): string {
-  if (splits === 0) return 'The lines would be broken anew.';
+  if (splits === 0) return 'Line breaks would change.';
   if (splits === all) return `${plural(splits, 'cue')} would be split.`;
-  return `${plural(splits, 'cue')} would be split, the lines of the others broken anew.`;
+  return `${plural(splits, 'cue')} would be split. Line breaks of the others would change.`;
 }
 
 type By = 'characters' | 'frame';
@@ -119,10 +119,10 @@ export default function FitLines({ close }: { close: () => void }) {
             ? 'Measuring …'
             : found.length === 0
               ? `Every cue fits ${what}.`
-              : `${plural(found.length, 'cue')} ${found.length === 1 ? 'does' : 'do'} not fit ${what}. ${howOf(splits, found.length)}`}
+              : `${plural(found.length, 'cue does', 'cues do')} not fit ${what}. ${howOf(splits, found.length)}`}
           {shrunk !== undefined &&
             found !== null &&
-            ` As the lines stand, the text would have to shrink to ${shrunk} px.`}
+            ` To keep the line breaks, shrink the text to ${shrunk} px.`}
         </>
       }
       edit={edit}

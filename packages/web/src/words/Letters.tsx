@@ -8,7 +8,7 @@ import { closesSentence, keptIn, recase, type Casing } from '@cadence/core/text/
 import { plainText } from '@cadence/core/text/lines.ts';
 import { withProperMarks, type Proper } from '@cadence/core/text/punctuation.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentCues } from '../desk/store.ts';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { proofWorker } from '../proof/proofWorker.ts';
@@ -88,10 +88,10 @@ export default function Letters({ close }: { close: () => void }) {
         <>
           <SegmentedControl
             size="xs"
-            aria-label="What is changed"
+            aria-label="Change"
             data={[
-              { value: 'letters', label: 'Letters' },
-              { value: 'marks', label: 'Marks' },
+              { value: 'letters', label: 'Capitals' },
+              { value: 'marks', label: 'Punctuation' },
             ]}
             value={what}
             onChange={(value) => setWhat(value as 'letters' | 'marks')}
@@ -99,7 +99,7 @@ export default function Letters({ close }: { close: () => void }) {
           {what === 'letters' ? (
             <SegmentedControl
               size="xs"
-              aria-label="Letters"
+              aria-label="Capitals"
               data={[...casings]}
               value={casing}
               onChange={(value) => setCasing(value as Chosen)}
@@ -122,11 +122,12 @@ export default function Letters({ close }: { close: () => void }) {
           {all.length === 0
             ? 'Nothing would change.'
             : `${plural(all.length, 'cue')} would change.`}
-          {what === 'letters' && ' Abbreviations and names stay as they are written elsewhere.'}
+          {what === 'letters' &&
+            ' Abbreviations and names keep the capitals that they have elsewhere.'}
         </>
       }
       edit={(now) =>
-        retext(now, all, what === 'marks' ? 'Make marks proper' : `Letters: ${casing}`)
+        retext(now, all, what === 'marks' ? 'Fix punctuation' : `Set capitals: ${casing}`)
       }
       off={all.length === 0}
       does={`Change ${plural(all.length, 'cue')}`}

@@ -20,7 +20,7 @@ export function LineFigures({ line, typed, children }: Props) {
     return (
       <section className="card" style={{ padding: 14 }}>
         <span className="quiet">
-          Click a line, and its piece plays. Type what you hear; Enter goes on.
+          Click a line to play its piece. Type what you hear. Enter plays the next line.
         </span>
       </section>
     );

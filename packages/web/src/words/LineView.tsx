@@ -44,7 +44,7 @@ export const QuietLine = memo(function QuietLine({
     <button type="button" className={classes.quiet} onClick={() => go(line)}>
       <span className={classes.time}>{formatTimecode(add(line.start, start), frameRate)}</span>
       <span data-text className={text.trim() ? classes.words : classes.silent}>
-        {text.trim() ? text : 'silent so far'}
+        {text.trim() ? text : 'no text yet'}
       </span>
       <Figured line={line} profile={profile} />
     </button>
@@ -166,7 +166,7 @@ export function ActiveLine({
         value={text}
         spellCheck
         lang="en-GB"
-        placeholder="silent so far"
+        placeholder="no text yet"
         onChange={(event) => {
           setWritten(event.currentTarget.value);
           typing(event.currentTarget.value);

@@ -165,7 +165,7 @@ export function Lines({ ref, working }: LinesProps) {
       },
       trim: (line: WordsLine, text: string, edge: Edge) => {
         const id = keep(line, text) ?? line.cue?.id;
-        if (id === undefined) say.note('Type something first; then its edges can be set.');
+        if (id === undefined) say.note('Type something first. Then set its edges.');
         else make(trimCue(openNow().programme, id, edge, player.time));
         if (id !== undefined) setActiveId(id);
       },

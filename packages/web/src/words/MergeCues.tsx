@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { merged, mergeCues } from '@cadence/core/programme/edits/cues/mergeCues.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentStrand } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
@@ -35,8 +35,8 @@ export default function MergeCues({ close }: { close: () => void }) {
       }
       says={
         all.length === 0
-          ? 'No cue can be put together with the next: the pauses, the lines or the sentences part them.'
-          : `${plural(before, 'cue')} would become ${all.length}. Sentences that stand long enough are left alone.`
+          ? 'No cues to merge: pauses, line lengths or sentence ends separate them.'
+          : `${plural(before, 'cue')} would become ${all.length}. Complete sentences stay.`
       }
       edit={(now) => mergeCues(now, strand, fromSeconds(gap), ids)}
       off={all.length === 0}

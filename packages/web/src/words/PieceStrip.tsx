@@ -152,9 +152,9 @@ export function PieceStrip({ line }: { line: WordsLine | null }) {
       </div>
       <KeyHints
         keys={[
-          ['Enter', 'keep and go on'],
+          ['Enter', 'keep, play next'],
           ['Shift Enter', 'new line'],
-          ['Tab', 'play it again'],
+          ['Tab', 'play again'],
           ['\\', 'split at the playhead'],
           ['Esc then ?', 'all keys'],
         ]}

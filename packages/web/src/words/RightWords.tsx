@@ -17,8 +17,8 @@ export default function RightWords({ close }: { close: () => void }) {
   return (
     <div className={classes.form}>
       <Textarea
-        aria-label="Words that are right"
-        description="Names, dialect, invented words: one a line, written as they are right. A word in small letters is right with a capital too."
+        aria-label="Dictionary of this programme"
+        description="Names, dialect, invented words: one a line. A word in small letters also matches its capitalised form."
         autosize
         minRows={8}
         maxRows={18}
@@ -28,7 +28,7 @@ export default function RightWords({ close }: { close: () => void }) {
         onChange={(event) => setText(event.currentTarget.value)}
       />
       <WindowFoot close={close} take={take} off={text === before}>
-        Keep the words
+        Save dictionary
       </WindowFoot>
     </div>
   );

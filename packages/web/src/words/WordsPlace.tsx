@@ -22,7 +22,7 @@ import { countsOf } from '@cadence/core/pace/reading.ts';
 import { countAgain, languageOf, setLanguage } from '@cadence/core/programme/edits/text/proof.ts';
 import { isBlank } from '@cadence/core/text/lines.ts';
 import { make } from '../desk/desk.ts';
-import { plural } from '../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { lazyPart } from '../kit/loadWithRetry.ts';
 import {
   currentCues,
@@ -56,7 +56,7 @@ const ManuscriptView = lazyPart(() => import('./manuscript/ManuscriptView.tsx'))
 const languages: Readonly<Record<Language, string>> = {
   'en-GB': 'British English',
   'en-US': 'American English',
-  none: 'Another language, not spelled',
+  none: 'Another language (no spell check)',
 };
 
 interface Working {
@@ -133,7 +133,7 @@ export default function WordsPlace() {
         <div className={`bar ${classes.bar}`}>
           <SegmentedControl
             size="xs"
-            aria-label="Show the words"
+            aria-label="View"
             data={[
               { value: 'lines', label: 'Type as you listen' },
               { value: 'text', label: 'As text' },
@@ -146,7 +146,7 @@ export default function WordsPlace() {
             {asText ? (
               <Counts />
             ) : (
-              `${plural(lines.length, 'line')}, ${empty === 0 ? 'all written' : `${empty} still empty`}`
+              `${plural(lines.length, 'line')}, ${empty === 0 ? 'all written' : `${empty} empty`}`
             )}
           </span>
           <span className="spring" />
@@ -189,13 +189,13 @@ export default function WordsPlace() {
         <section className={`card ${classes.across}`}>
           <SegmentedControl
             size="xs"
-            aria-label="Below"
+            aria-label="Panel"
             data={[
               {
                 value: 'findings',
                 label: findings === null ? 'Findings' : `Findings: ${findings.length}`,
               },
-              { value: 'speed', label: 'Across the programme' },
+              { value: 'speed', label: 'Reading speed' },
             ]}
             value={below}
             onChange={(value) => setBelow(value as 'findings' | 'speed')}
@@ -246,7 +246,7 @@ function TextTools() {
   return (
     <Menu position="bottom-end">
       <Menu.Target>
-        <Button rightSection={<IconChevronDown size={14} />}>Work on the text</Button>
+        <Button rightSection={<IconChevronDown size={14} />}>Text tools</Button>
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item rightSection={<kbd className="key">Z</kbd>} onClick={() => showWindow('weave')}>
@@ -256,19 +256,19 @@ function TextTools() {
           rightSection={<kbd className="key">Alt Z</kbd>}
           onClick={() => showWindow('woven')}
         >
-          How the words are woven …
+          Weave report …
         </Menu.Item>
         <Menu.Item
           rightSection={<kbd className="key">Shift C</kbd>}
           onClick={() => showWindow('cutCues')}
         >
-          Cut cues anew …
+          Cut cues …
         </Menu.Item>
         <Menu.Item
           rightSection={<kbd className="key">W</kbd>}
           onClick={() => showWindow('fitLines')}
         >
-          Fit the lines …
+          Fit lines …
         </Menu.Item>
         <Menu.Item
           rightSection={<kbd className="key">Shift W</kbd>}
@@ -280,7 +280,7 @@ function TextTools() {
           rightSection={<kbd className="key">Y</kbd>}
           onClick={() => showWindow('letters')}
         >
-          Letters and marks …
+          Capitals and punctuation …
         </Menu.Item>
         <Menu.Divider />
         <Menu.Label>Spelling</Menu.Label>
@@ -295,10 +295,12 @@ function TextTools() {
             {languages[each]}
           </Menu.Item>
         ))}
-        <Menu.Item onClick={() => showWindow('rightWords')}>Words that are right …</Menu.Item>
+        <Menu.Item onClick={() => showWindow('rightWords')}>
+          Dictionary of this programme …
+        </Menu.Item>
         {passed > 0 && (
           <Menu.Item onClick={() => make(countAgain(openNow().programme))}>
-            Count {plural(passed, 'passed finding')} again
+            Restore {plural(passed, 'ignored finding')}
           </Menu.Item>
         )}
       </Menu.Dropdown>
@@ -314,8 +316,8 @@ function Travels({ strand }: { strand: Strand }) {
       <div className="empty">
         <StrandMenu />
         <h2>“{strand.title}” is written in Travel</h2>
-        <p>Take another strand in hand to write its words here.</p>
-        <Button onClick={() => void navigate('../travel')}>To Travel</Button>
+        <p>Choose another strand to write words here.</p>
+        <Button onClick={() => void navigate('../travel')}>Go to Travel</Button>
       </div>
     </main>
   );
@@ -336,10 +338,10 @@ const NothingToType = ({
       <h2>{strand.kind === 'card' ? 'No cards yet' : 'No lines yet'}</h2>
       <p>
         {strand.kind === 'card'
-          ? 'Write them as text, a paragraph a card, or press N in Timing where one is to begin.'
+          ? 'Write or paste a text, one paragraph a card. Or press N in Timing where a card starts.'
           : sound
-            ? 'No speech has been found in the sound. In Material, find it with other settings; or draw cues by hand in Timing.'
-            : 'Bring in a film or a sound first. Its speech is found, and a line appears here for every piece.'}
+            ? 'No speech was found in the sound. Find it again in Material with other settings, or draw cues in Timing.'
+            : 'Bring in a film or a sound first. A line appears here for every piece of speech.'}
       </p>
       <Button onClick={write}>Write or paste a text</Button>
     </div>

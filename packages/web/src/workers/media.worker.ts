@@ -72,8 +72,7 @@ export interface Progress {
 /** The least time between two reports, in milliseconds. */
 const REPORTING = 250;
 
-const NOT_MEDIA =
-  'This is not a sound or film that can be read, whatever its name. It was not taken.';
+const NOT_MEDIA = 'This file is not a sound or a film that can be read. Nothing was added.';
 
 type Report = (reading: Pick<Progress, 'peaks' | 'duration'> & { share: number }) => void;
 
@@ -88,7 +87,7 @@ async function open(source: Blob | string): Promise<Input> {
 async function read(input: Input, report: Report): Promise<Read> {
   const [soundTrack, videoTrack] = await tracksOf(input);
   if (!soundTrack && !videoTrack)
-    throw new Error('This file is damaged: nothing in it can be played. It was not taken.');
+    throw new Error('This file is damaged and cannot be played. Nothing was added.');
   const picture = videoTrack && (await pictureOf(videoTrack));
   const audible = soundTrack !== null && (await soundTrack.canDecode());
   const remarks: string[] = [];
@@ -101,7 +100,7 @@ async function read(input: Input, report: Report): Promise<Read> {
       `The picture is in ${picture.codec}, which this browser cannot show; the sound is used.`,
     );
   if (!audible && !picture?.shown)
-    throw new Error(remarks[0] ?? 'There is no sound in this file. It was not taken.');
+    throw new Error(remarks[0] ?? 'There is no sound in this file. Nothing was added.');
   if (!soundTrack) remarks.push('There is no sound in this film.');
 
   const still = videoTrack && picture?.shown ? await stillOf(videoTrack) : null;
@@ -137,7 +136,7 @@ async function tracksOf(input: Input): Promise<[InputAudioTrack | null, InputVid
   try {
     return [await input.getPrimaryAudioTrack(), await input.getPrimaryVideoTrack()];
   } catch {
-    throw new Error('This file is damaged and cannot be read. It was not taken.');
+    throw new Error('This file is damaged and cannot be read. Nothing was added.');
   }
 }
 

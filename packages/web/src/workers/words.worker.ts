@@ -158,7 +158,7 @@ const sheet = async (file: Blob, name: string): Promise<SheetFile> => {
 const feed = async (file: Blob, name: string): Promise<readonly FeedItem[]> => {
   const { readFile } = await reading();
   const found = await readFile(new Uint8Array(await file.arrayBuffer()), name);
-  if (!found.items) throw new Error('It is no feed: RSS and Atom are.');
+  if (!found.items) throw new Error('This is not an RSS or Atom feed.');
   return found.items;
 };
 

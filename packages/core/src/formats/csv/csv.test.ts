@@ -55,7 +55,7 @@ describe('reading a table of cues', () => {
     const read = readCsv(text);
     expect(seen(read)).toEqual([
       [1, 2, 'Slack\nwater'],
-      [5, 6, 'Turned round'],
+      [6, 8, 'Turned round'],
       [8, 9, 'No end'],
       [9, 10, 'Last'],
     ]);

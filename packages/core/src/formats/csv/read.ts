@@ -9,9 +9,18 @@ import { linesOf } from '../../text/lines.ts';
 import { parseRate, type FrameRate } from '../../time/frameRate.ts';
 import { add, fromSeconds, type Ticks } from '../../time/ticks.ts';
 import { parseTimecode } from '../../time/timecode.ts';
-import { exchanged, Unreadable, type Caption, type Captions, type Warning } from '../captions.ts';
+import {
+  endBeforeStart,
+  endWithout,
+  Unreadable,
+  withEnds,
+  type Caption,
+  type Captions,
+  type Warning,
+} from '../captions.ts';
 import { clockTime } from '../clock.ts';
 import { putRow, type Block, type Sheet } from '../sheet/blocks.ts';
+import { trimSpaces } from '../../text/spaces.ts';
 
 const COLUMNS = {
   start: [
@@ -44,8 +53,6 @@ const COLUMNS = {
 } as const;
 type Column = keyof typeof COLUMNS;
 
-/** Where nothing says how long a cue lasts, it lasts until the next, and so long at most. */
-const UNSAID = fromSeconds(3);
 /** The number of rows that tell what a column holds. */
 const TRIED = 50;
 const TWENTY_FIVE = parseRate('25') as FrameRate;
@@ -70,7 +77,7 @@ export function readCsv(text: string, frameRate: FrameRate = TWENTY_FIVE): Capti
   const columns = headed?.start === undefined ? { start: 0, end: 1, text: 2 } : headed;
   const body = headed?.start === undefined ? rows : rows.slice(1);
   const cell = ({ cells }: Row, name: Column): string =>
-    (cells[(columns as Partial<Record<Column, number>>)[name] ?? -1] ?? '').trim();
+    trimSpaces(cells[(columns as Partial<Record<Column, number>>)[name] ?? -1] ?? '');
   const found: { row: Row; start: Ticks; end: Ticks | undefined }[] = [];
   for (const row of body) {
     const start = timeOf(cell(row, 'start'), frameRate);
@@ -93,13 +100,13 @@ export function readCsv(text: string, frameRate: FrameRate = TWENTY_FIVE): Capti
     const id = cell(row, 'id');
     const until = endOf(row, at, start, end, found[at + 1]?.start, warnings);
     return {
-      start: until < start ? until : start,
-      end: until < start ? start : until,
+      start,
+      end: until,
       text: linesOf(cell(row, 'text'), speaker === '' ? {} : { speaker }),
       ...(id !== '' && { id }),
     };
   });
-  return { captions, warnings };
+  return { captions: withEnds(captions), warnings };
 }
 
 const ROLES = ['role', 'roles', 'credit', 'function', 'job', 'task', 'part', 'character'];
@@ -132,7 +139,7 @@ export function readCsvSheet(text: string): Sheet {
     const names = cells.filter(
       (_, at) => at !== left && at !== section && (name < 0 || at >= name),
     );
-    if (cells.length === 1) blocks.push({ kind: 'line', text: (cells[0] ?? '').trim() });
+    if (cells.length === 1) blocks.push({ kind: 'line', text: trimSpaces(cells[0] ?? '') });
     else putRow(blocks, cells[left] ?? '', names);
   }
   return { blocks, separator, warnings };
@@ -155,13 +162,11 @@ function endOf(
   warnings: Warning[],
 ): Ticks {
   if (end === undefined) {
-    const message =
-      'This row does not say when it ends. It lasts until the next, three seconds at most.';
+    const message = 'This row has no end. It lasts until the next row, at most 3 seconds.';
     warnings.push({ kind: 'no end', line, message, cues: [at] });
-    const most = add(start, UNSAID);
-    return next !== undefined && next > start && next < most ? next : most;
+    return endWithout(start, next);
   }
-  if (end < start) warnings.push(exchanged(line, at));
+  if (end < start) warnings.push(endBeforeStart(line, at));
   return end;
 }
 
@@ -171,7 +176,7 @@ function noTime({ line, cells }: Row, written: string, warnings: Warning[]): voi
   warnings.push({
     kind: 'time',
     line,
-    message: `“${written.slice(0, 40)}” is no time that can be read. The row was left out: “${text.slice(0, 80)}”.`,
+    message: `“${written.slice(0, 40)}” is not a time. The row was left out: “${text.slice(0, 80)}”.`,
   });
 }
 
@@ -191,7 +196,7 @@ function rowsOf(text: string, warnings: Warning[]): { rows: Row[]; separator: st
             kind: 'quotes',
             line,
             message:
-              'The quotation marks of this row do not match. It was read as well as it goes.',
+              'The quotation marks of this row do not match. It was read as far as possible.',
           });
       for (; from < meta.cursor; from++) if (whole[from] === '\n') line++;
       separator = meta.delimiter;

@@ -11,6 +11,7 @@ import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/spanStyles.ts';
 import { laidParagraphs, type LaidParagraph, type SetParagraph } from '../sheet/setParagraphs.ts';
 import { readStyles, standOf, type SetBy } from './styles.ts';
+import { trimSpaces } from '../../text/spaces.ts';
 
 /** Bytes that the parts of a manuscript may come to once unpacked. */
 const MOST = 80e6;
@@ -23,7 +24,7 @@ export async function readDocx(bytes: Uint8Array): Promise<Sheet> {
   if (!parts['word/document.xml'])
     throw new Unreadable('This is not a DOCX file: it has no document in it.');
   if (Object.values(parts).some(declaresEntities))
-    throw new Unreadable('This DOCX declares entities of its own, which no word processor writes.');
+    throw new Unreadable('This DOCX declares its own XML entities, which is not allowed.');
   // Packed anew, so that nothing is unpacked that was not measured.
   const packed = zipSync(parts, { level: 0 });
   const styles = parts['word/styles.xml'];
@@ -72,7 +73,7 @@ function unpacked(bytes: Uint8Array): Unzipped {
   } catch {
     throw new Unreadable(
       tooLarge
-        ? 'This file unpacks to more than 80 MB, which no manuscript does.'
+        ? 'This file unpacks to more than 80 MB, which is too large.'
         : 'This is not a DOCX file, or it is damaged.',
     );
   }
@@ -152,7 +153,7 @@ function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
   const putParagraph = (whole: string, kind?: 'title' | 'heading') => {
     const { size = 0, stand } = sets[Number(LABEL.exec(whole)?.[1] ?? -1)] ?? {};
     const own = whole.replace(LABEL, '');
-    const lines = kind ? [own.trim()] : own.split('\n');
+    const lines = kind ? [trimSpaces(own)] : own.split('\n');
     for (const line of lines)
       pieces.push({ paragraph: { text: line, size, stand, ...(kind && { kind }) } });
   };
@@ -189,7 +190,7 @@ function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
       } else if (name === 'tr' && row) {
         const [role = [], ...names] = row;
         if (names.length === 0)
-          pieces.push({ block: { kind: 'line', text: role.join(' ').trim() } });
+          pieces.push({ block: { kind: 'line', text: trimSpaces(role.join(' ')) } });
         else {
           separator ??= 'table';
           const given = names.flat();

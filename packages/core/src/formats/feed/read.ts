@@ -2,6 +2,7 @@
 import { Unreadable, type Warning } from '../captions.ts';
 import { textOfHtml } from '../html.ts';
 import { allOf, attributeOf, elementsOf, readXml, textIn, type XmlElement } from '../xml.ts';
+import { singleSpaced } from '../../text/spaces.ts';
 
 export interface FeedItem {
   readonly title: string;
@@ -26,7 +27,7 @@ export function readFeed(source: string): Feed {
   const { root, warnings } = readXml(source);
   const atom = root.name === 'feed';
   if (!atom && root.name !== 'rss' && root.name !== 'RDF')
-    throw new Unreadable('This XML is no RSS or Atom feed.');
+    throw new Unreadable('This XML is not an RSS or Atom feed.');
   const entries = allOf(root, atom ? 'entry' : 'item');
   const items = entries.flatMap((entry): FeedItem[] => {
     const child = (...names: string[]) =>
@@ -39,7 +40,7 @@ export function readFeed(source: string): Feed {
       warnings.push({
         kind: 'empty item',
         line: entry.line,
-        message: 'This item says nothing. It was left out.',
+        message: 'This item is empty. It was left out.',
       });
       return [];
     }
@@ -64,7 +65,7 @@ function textOfElement(element: XmlElement, atom: boolean): string {
   const type = attributeOf(element, 'type') ?? 'text';
   const text = textIn(element);
   const plain = atom && (type === 'text' || type === 'xhtml');
-  return plain ? text.replace(/\s+/g, ' ').trim() : textOfHtml(text);
+  return plain ? singleSpaced(text) : textOfHtml(text);
 }
 
 const shortened = (text: string): string =>

@@ -164,12 +164,21 @@ describe('reading LRC', () => {
 });
 
 describe('writing LRC', () => {
-  it('ends a line where the next does not follow at once', () => {
-    const { text, lost } = writeLrc([
-      caption(4, 6, 'wait for me'),
-      caption(1, 4, 'Slack water,\nhold the chain'),
-      caption(7, 8.256, 'the far bank'),
-    ]);
+  const bank = [
+    caption(4, 6, 'wait for me'),
+    caption(1, 4, 'Slack water,\nhold the chain'),
+    caption(7, 8.256, 'the far bank'),
+  ];
+
+  it('writes no empty lines, and counts the ends that go with them', () => {
+    expect(writeLrc(bank)).toEqual({
+      text: '[00:01.00]Slack water,\n[00:01.00]hold the chain\n[00:04.00]wait for me\n[00:07.00]the far bank\n',
+      lost: [{ kind: 'end time', count: 2 }],
+    });
+  });
+
+  it('clears a line where the next does not follow at once, where that is asked for', () => {
+    const { text, lost } = writeLrc(bank, { clearLines: true });
     expect(text).toBe(
       '[00:01.00]Slack water,\n[00:01.00]hold the chain\n[00:04.00]wait for me\n[00:06.00]\n' +
         '[00:07.00]the far bank\n[00:08.26]\n',
@@ -195,6 +204,32 @@ describe('writing LRC', () => {
     ]);
   });
 
+  it('ends a word that ends before the next begins', () => {
+    const words = [
+      { text: 'Slack', start: fromSeconds(1), end: fromSeconds(1.2) },
+      { text: 'water', start: fromSeconds(2), end: fromSeconds(3) },
+    ];
+    const { text, lost } = writeLrc([caption(1, 3, 'Slack water', { words })]);
+    expect([text, lost]).toEqual([
+      '[00:01.00]<00:01.00>Slack<00:01.20> <00:02.00>water<00:03.00>\n',
+      [],
+    ]);
+    expect(readLrc(text).captions[0]?.words).toEqual(words);
+  });
+
+  it('leaves out text after the last time, which belongs to no line', () => {
+    const read = readLrc(
+      '[00:01.00]Slack water\nstill\n[00:04.00]hold\n\nTyped by the harbour office\n',
+    );
+    expect(seen(read).map(([, , text]) => text)).toEqual(['Slack water\nstill', 'hold']);
+    expect(read.warnings.map(({ kind, line }) => [kind, line])).toEqual([
+      ['text without time', 2],
+      ['text without time', 5],
+      ['no end', 3],
+    ]);
+    expect(read.warnings[1]?.message).toContain('harbour office');
+  });
+
   it('counts what it cannot hold', () => {
     const styled: Line[] = [[{ text: 'hold', italic: true, colour: '#ff0000', speaker: 'Hesper' }]];
     const place = { across: 'left', down: 'top' } as const;
@@ -210,6 +245,7 @@ describe('writing LRC', () => {
       place: 1,
       id: 1,
       overlap: 1,
+      'end time': 1,
       'text like a time': 1,
       'empty caption': 1,
     });
@@ -239,7 +275,7 @@ describe('writing LRC', () => {
           at = start + length;
           return caption(start / 100, at / 100, lines.join('\n'));
         });
-        const { text, lost } = writeLrc(made);
+        const { text, lost } = writeLrc(made, { clearLines: true });
         expect(lost).toEqual([]);
         expect(seen(readLrc(text))).toEqual(seen({ captions: made, warnings: [] }));
       }),

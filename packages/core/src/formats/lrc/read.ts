@@ -17,6 +17,7 @@ import {
   type Warning,
 } from '../captions.ts';
 import { clockTime } from '../clock.ts';
+import { trimSpaces } from '../../text/spaces.ts';
 
 const CLOCK = '(?:(\\d{1,3}):)?(\\d{1,4}):(\\d{1,2})(?:[.:,](\\d{1,3}))?';
 const stamp = new RegExp(`^\\s*\\[${CLOCK}\\]`);
@@ -49,16 +50,18 @@ export function readLrc(text: string): Captions {
   const warnings: Warning[] = [];
   const metadata: Record<string, string> = {};
   const sung: Sung[] = [];
+  const loose: Loose[] = [];
   text
     .replace(/^\uFEFF/, '')
     .split('\n')
     .forEach((raw, at) => {
       const tagged = tag.exec(raw);
       if (tagged) metadata[(tagged[1] as string).toLowerCase()] = (tagged[2] as string).trim();
-      else readLine(raw, at + 1, sung, warnings);
+      else readLine(raw, at + 1, sung, loose);
     });
   if (sung.length === 0)
-    throw new Unreadable('No lines with times were found, such as [01:02.30] and then the words.');
+    throw new Unreadable('No timed lines were found, such as “[01:02.30] the words”.');
+  keepLoose(loose, sung, warnings);
   const forward = fromSeconds(offsetOf(metadata) / 1000);
   const lines = sung
     .map((each) => moved(each, forward))
@@ -87,7 +90,14 @@ function moved(sung: Sung, forward: Ticks): Sung {
   return { ...sung, start: to(sung.start), words };
 }
 
-function readLine(raw: string, line: number, sung: Sung[], warnings: Warning[]): void {
+/** Text without a time, and the number of lines with a time above it. */
+interface Loose {
+  readonly line: number;
+  readonly text: string;
+  readonly above: number;
+}
+
+function readLine(raw: string, line: number, sung: Sung[], loose: Loose[]): void {
   const starts: Ticks[] = [];
   let rest = raw.replace(/\r$/, '');
   for (let found = stamp.exec(rest); found; found = stamp.exec(rest)) {
@@ -95,7 +105,8 @@ function readLine(raw: string, line: number, sung: Sung[], warnings: Warning[]):
     rest = rest.slice(found[0].length);
   }
   if (starts.length === 0) {
-    keepLoose(rest.trim(), line, sung, warnings);
+    const text = trimSpaces(rest);
+    if (text !== '') loose.push({ line, text, above: sung.length });
     return;
   }
   const { text, words } = readWords(rest, starts[0] as Ticks);
@@ -112,40 +123,41 @@ const againAt = (word: CaptionWord, on: Ticks): CaptionWord => ({
   ...(word.end !== undefined && { end: add(word.end, on) }),
 });
 
-/** Text without a time goes on from the line above. */
-function keepLoose(text: string, line: number, sung: Sung[], warnings: Warning[]): void {
-  if (text === '') return;
-  const last = sung.at(-1);
-  warnings.push({
-    kind: 'text without time',
-    line,
-    message: last
-      ? 'This line has no time. It was kept with the line above.'
-      : `Text before the first time was left out: "${text.slice(0, 60)}".`,
-  });
-  if (last) sung[sung.length - 1] = { ...last, text: last.text ? `${last.text}\n${text}` : text };
+/** Text without a time goes on from the line above; before the first and after the last time it is left out. */
+function keepLoose(loose: readonly Loose[], sung: Sung[], warnings: Warning[]): void {
+  const count = sung.length;
+  for (const { line, text, above } of loose) {
+    const last = sung[above - 1];
+    const kept = last !== undefined && above < count;
+    const where = last ? 'after the last' : 'before the first';
+    warnings.push({
+      kind: 'text without time',
+      line,
+      message: kept
+        ? 'This line has no time. It was kept with the line above.'
+        : `Text ${where} time was left out: "${text.slice(0, 60)}".`,
+    });
+    if (kept) sung[above - 1] = { ...last, text: last.text ? `${last.text}\n${text}` : text };
+  }
 }
 
 /** The text of a line and its timed words; a stamp with nothing behind it ends the word before. */
 function readWords(raw: string, start: Ticks): { text: string; words: CaptionWord[] } {
   const stamps = [...raw.matchAll(wordStamp)];
-  if (stamps.length === 0) return { text: raw.trim(), words: [] };
+  if (stamps.length === 0) return { text: trimSpaces(raw), words: [] };
   const first = raw.slice(0, stamps[0]?.index);
   const parts = stamps.map((match, at) => ({
     at: timeOf(match),
     text: raw.slice(match.index + match[0].length, stamps[at + 1]?.index),
   }));
-  if (first.trim() !== '') parts.unshift({ at: start, text: first });
+  if (trimSpaces(first) !== '') parts.unshift({ at: start, text: first });
   const words = parts.flatMap(({ at, text }, index): CaptionWord[] => {
     const end = parts[index + 1]?.at;
-    const word = text.trim();
+    const word = trimSpaces(text);
     return word === '' ? [] : [{ text: word, start: at, ...(end !== undefined && { end }) }];
   });
   return {
-    text: parts
-      .map(({ text }) => text)
-      .join('')
-      .trim(),
+    text: trimSpaces(parts.map(({ text }) => text).join('')),
     words,
   };
 }
@@ -175,7 +187,7 @@ function captionsOf(
       warnings.push({
         kind: 'no end',
         line,
-        message: 'Nothing says when the last line ends. It was given five seconds.',
+        message: 'The last line has no end. It lasts 5 seconds.',
         cues: [captions.length],
       });
     captions.push({

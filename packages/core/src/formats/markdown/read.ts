@@ -4,6 +4,7 @@ import { Unreadable } from '../captions.ts';
 import { separatorIn } from '../../text/sheet/separator.ts';
 import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/spanStyles.ts';
+import { trimSpaces } from '../../text/spaces.ts';
 
 const parser = new MarkdownIt({ html: true, linkify: false, maxNesting: 20 });
 type Token = ReturnType<typeof parser.parse>[number];
@@ -59,7 +60,7 @@ export function readMarkdown(source: string): Sheet {
 function putText(blocks: Block[], text: string): string | undefined {
   const lines = text.split('\n').filter((line) => line.trim() !== '');
   if (!separatorIn(lines)) {
-    blocks.push(...lines.map((line): Block => ({ kind: 'line', text: line.trim() })));
+    blocks.push(...lines.map((line): Block => ({ kind: 'line', text: trimSpaces(line) })));
     return undefined;
   }
   const read = blocksOf(lines.map((line) => ({ text: line, afterBlank: false })));

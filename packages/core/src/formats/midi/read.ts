@@ -48,7 +48,7 @@ export function readMidi(bytes: Uint8Array): TempoMap {
   const secondsAt = clock(tempi, quarter);
   const signatures = events.filter(({ numerator }) => numerator !== undefined);
   const warnings: string[] = [];
-  if (tempi.length === 0) warnings.push('The file names no tempo: 120 quarters a minute is taken.');
+  if (tempi.length === 0) warnings.push('The file has no tempo. 120 quarters a minute is assumed.');
   return {
     tempo: (tempi.length > 0 ? tempi : [{ tick: 0, microseconds: 500_000 }]).map(
       ({ tick, microseconds }) => ({

@@ -53,7 +53,7 @@ export function readOtio(source: string): ReadTimeline {
     throw new Unreadable('This is not JSON, or it is damaged.');
   }
   if (!isJson(root) || schemaOf(root) === '')
-    throw new Unreadable('This JSON is no OpenTimelineIO: it names no schema.');
+    throw new Unreadable('This JSON is not OpenTimelineIO: it names no schema.');
   const reader = new TimelineReader();
   if (schemaOf(root) === 'Timeline') reader.place(root.tracks, 0, 0);
   else if (schemaOf(root) === 'SerializableCollection')
@@ -91,7 +91,7 @@ class TimelineReader {
    */
   place(item: unknown, at: number, depth: number, shown: Window = ALL): number {
     if (!isJson(item)) return 0;
-    if (depth > DEEPEST) throw new Unreadable('Its tracks stand in each other too deep.');
+    if (depth > DEEPEST) throw new Unreadable('Its tracks are nested too deep.');
     const schema = schemaOf(item);
     if (schema === 'Transition') return 0;
     const source = rangeOf(item.source_range);
@@ -117,8 +117,7 @@ class TimelineReader {
     const used = source ?? media;
     length = used?.length ?? 0;
     if (schema === 'Clip') {
-      if (!used)
-        this.#warn('clip', `The clip "${nameOf(item).slice(0, 40)}" says no length. It has none.`);
+      if (!used) this.#warn('clip', `The clip "${nameOf(item).slice(0, 40)}" has no length.`);
       if (listOf(item.effects).some((effect) => /TimeWarp|FreezeFrame/.test(schemaOf(effect))))
         this.#warn(
           'speed',
@@ -128,7 +127,7 @@ class TimelineReader {
       if (end > start || !used)
         this.clips.push({ start, end: Math.max(start, end), text: nameOf(item) });
     } else if (schema !== 'Gap')
-      this.#warn('kind', `Something of the kind "${schema.slice(0, 40)}" was left out.`);
+      this.#warn('kind', `An item of the kind "${schema.slice(0, 40)}" was left out.`);
     this.#mark(item, at - (used?.start ?? 0), within);
     return length;
   }
@@ -139,7 +138,7 @@ class TimelineReader {
       const comment = typeof marker.comment === 'string' ? marker.comment : '';
       const text = nameOf(marker) || comment;
       if (!range) {
-        this.#warn('marker', `The marker "${text.slice(0, 40)}" has no place. It was left out.`);
+        this.#warn('marker', `The marker "${text.slice(0, 40)}" has no time. It was left out.`);
         continue;
       }
       const start = origin + range.start;

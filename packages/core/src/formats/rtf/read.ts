@@ -179,7 +179,7 @@ export function readRtf(source: string): Sheet {
     warnings.push({
       kind: 'cut off',
       line: source.split('\n').length,
-      message: 'The file ends too soon. What was there was read.',
+      message: 'The file ends too soon. Everything before that was read.',
     });
   const lines = paragraphs.flatMap(({ text: whole, ...set }) =>
     whole.split('\n').map((line) => ({ ...set, text: line })),

@@ -3,6 +3,7 @@ import { linesOf, type Line } from '../../text/lines.ts';
 import { sheetLines } from '../../text/sheet/sheetLines.ts';
 import type { Warning } from '../captions.ts';
 import type { LaidParagraph } from './setParagraphs.ts';
+import { trimSpaces } from '../../text/spaces.ts';
 
 export interface Block extends Pick<LaidParagraph, 'measure' | 'stand'> {
   readonly kind: 'title' | 'heading' | 'line' | 'row' | 'picture' | 'separator';
@@ -32,8 +33,8 @@ export function putRow(
   names: readonly string[],
   { measure }: Pick<Block, 'measure'> = {},
 ): void {
-  const given = names.map((name) => name.trim()).filter((name) => name !== '');
-  const left = role.trim();
+  const given = names.map((name) => trimSpaces(name)).filter((name) => name !== '');
+  const left = trimSpaces(role);
   const last = blocks.at(-1);
   // The names of a row that is put here are a list of its own, which may grow.
   if (last?.kind === 'row' && (left === '' || left === last.role))

@@ -26,7 +26,7 @@ describe('the text of a sheet from a file', () => {
     const { text, warnings } = await sheetFromFile(latin(rtf), 'credits.rtf');
     expect(text).toContain('the song *Slack Water*');
     expect(warnings.map(({ message }) => message)).toContain(
-      'A roll has no underlines: those of one line were left out.',
+      'A roll has no underlines: those of 1 line were left out.',
     );
   });
 
@@ -47,7 +47,7 @@ describe('the text of a sheet from a file', () => {
       ].join('\n'),
     );
     expect(warnings.map(({ message }) => message)).toEqual([
-      'Letters of 2 sizes became headings, usual, larger and smaller lines.',
+      'Text in 2 sizes became headings, normal, larger and smaller lines.',
     ]);
   });
 

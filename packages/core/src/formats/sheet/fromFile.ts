@@ -5,6 +5,7 @@ import { Unreadable, type Warning } from '../captions.ts';
 import { decodeText } from '../decodeText.ts';
 import { readFile, recogniseFile, type FileKind } from '../readFile.ts';
 import { writeSheet } from './write.ts';
+import { plural } from '../../text/plural.ts';
 
 export interface SheetFile {
   readonly format: FileKind;
@@ -47,7 +48,7 @@ async function readSheetFile(bytes: Uint8Array, fileName: string): Promise<Sheet
           {
             kind: 'left out',
             line: 0,
-            message: `A roll has no underlines: those of ${underlined === 1 ? 'one line' : `${underlined} lines`} were left out.`,
+            message: `A roll has no underlines: those of ${plural(underlined, 'line')} were left out.`,
           },
         ]
       : [];

@@ -69,13 +69,11 @@ export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
       ...(sizes.size > 1
         ? [
             leftOut(
-              `Letters of ${sizes.size} sizes became headings, usual, larger and smaller lines.`,
+              `Text in ${sizes.size} sizes became headings, normal, larger and smaller lines.`,
             ),
           ]
         : []),
-      ...(rowsAside
-        ? [leftOut('Rows stand where the roll’s look has them, not on the right.')]
-        : []),
+      ...(rowsAside ? [leftOut('Right-aligned rows take the alignment of the roll.')] : []),
     ],
   };
 }

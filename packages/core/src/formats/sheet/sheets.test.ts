@@ -245,7 +245,7 @@ describe('sheets of DOCX', () => {
       { ...row('Deck', 'Perpetua Lisle'), measure: 'larger' },
     ]);
     expect(warnings.map(({ message }) => message)).toEqual([
-      'Letters of 4 sizes became headings, usual, larger and smaller lines.',
+      'Text in 4 sizes became headings, normal, larger and smaller lines.',
     ]);
   });
   it('refuses other bytes, damage, entities, and what unpacks to too much', async () => {

@@ -1,9 +1,10 @@
 /** Blocks of any file as the plain text of a sheet, marked where it would not be guessed. */
 import { starred } from '../../text/emphasis.ts';
 import type { Block } from './blocks.ts';
+import { trimSpaces } from '../../text/spaces.ts';
 
 /** Line breaks within a block would begin other parts. */
-const inOne = (text: string): string => text.replace(/\s*[\r\n]+\s*/g, ' ').trim();
+const inOne = (text: string): string => trimSpaces(text.replace(/[\t ]*[\r\n]+[\t-\r ]*/g, ' '));
 
 const sheetLinesOf = ({
   kind,

@@ -8,9 +8,10 @@
 import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
-  exchanged,
+  endBeforeStart,
   progressReporter,
   Unreadable,
+  withEnds,
   type Caption,
   type CaptionPlace,
   type Captions,
@@ -19,10 +20,10 @@ import {
 } from '../captions.ts';
 import { clockTime } from '../clock.ts';
 import { mannerOfTag, readColour, SpanWriter } from '../markup.ts';
+import { TIME_LINE } from './timeLine.ts';
 
-const arrow =
-  /^\s*(?:(\d{1,4}):)?(\d{1,2}):(\d{1,2})(?:[,.:](\d{1,6}))?\s*-{1,2}>\s*(?:(\d{1,4}):)?(\d{1,2}):(\d{1,2})(?:[,.:](\d{1,6}))?(?:\s.*)?$/;
-const broken = /-->/;
+/** What begins as a line of times does. */
+const LIKE_TIMES = /^\s*\d+[:.,]\S*\s*-{1,2}>/;
 
 interface Block {
   readonly line: number;
@@ -50,16 +51,17 @@ export function readSrt(text: string, onProgress?: OnProgress): Captions {
   );
   lines.forEach((line, at) => {
     finding(at);
-    const match = line.length < 200 ? arrow.exec(line) : null;
+    const match = line.length < 200 ? TIME_LINE.exec(line) : null;
     const current = blocks.at(-1);
     if (!match) {
-      if (line.length < 200 && broken.test(line))
+      (current?.text ?? loose).push(line);
+      if (line.length < 200 && LIKE_TIMES.test(line))
         warnings.push({
           kind: 'time',
           line: at + 1,
-          message: 'These times cannot be read. The text below was kept with the caption before.',
+          message:
+            'These times cannot be read. The line and the text below were kept with the caption before.',
         });
-      else (current?.text ?? loose).push(line);
       return;
     }
     const id = takeNumber(current?.text ?? loose, at + 1, warnings);
@@ -87,7 +89,7 @@ export function readSrt(text: string, onProgress?: OnProgress): Captions {
     reading(at);
     return toCaption(block, at, warnings);
   });
-  return { captions, warnings };
+  return { captions: withEnds(captions), warnings };
 }
 
 /** What stands where a number should: letters among digits, or next to nothing. */
@@ -106,17 +108,14 @@ function takeNumber(above: string[], below: number, warnings: Warning[]): string
     warnings.push({
       kind: 'number',
       line: below - 1,
-      message: `“${last}” stands where the number of the cue should. It was taken for it.`,
+      message: `“${last}” was read as the number of the cue.`,
     });
   return last;
 }
 
 function toCaption(block: Block, at: number, warnings: Warning[]): Caption {
-  let { start, end } = block;
-  if (end < start) {
-    warnings.push(exchanged(block.line, at));
-    [start, end] = [end, start];
-  }
+  const { start, end } = block;
+  if (end < start) warnings.push(endBeforeStart(block.line, at));
   while (block.text.length > 0 && block.text.at(-1)?.trim() === '') block.text.pop();
   while (block.text.length > 0 && block.text[0]?.trim() === '') block.text.shift();
   const { lines, place } = readText(block.text.join('\n'));

@@ -3,9 +3,10 @@ import { isBlank, type Line, type SpanStyle } from '../../text/lines.ts';
 import { frames, type FrameRate } from '../../time/frameRate.ts';
 import { subtract, TICKS_PER_SECOND, ZERO, type Ticks } from '../../time/ticks.ts';
 import {
-  exchanged,
+  endBeforeStart,
   progressReporter,
   Unreadable,
+  withEnds,
   type Caption,
   type CaptionPlace,
   type Captions,
@@ -40,7 +41,7 @@ export function readStl(bytes: Uint8Array, start?: Ticks, onProgress?: OnProgres
   };
   const named = diskFormat.exec(field('diskFormat'));
   if (bytes.length < GSI + TTI || !named)
-    throw new Unreadable('This is not EBU STL: it does not begin with a block that says so.');
+    throw new Unreadable('This is not EBU STL: the first block is not a GSI block.');
   const warnings: Warning[] = [];
   const rate: FrameRate = { num: Number(named[1]) || 25, den: 1, dropFrame: false };
   const given = field('codeTable');
@@ -49,7 +50,7 @@ export function readStl(bytes: Uint8Array, start?: Ticks, onProgress?: OnProgres
     warnings.push({
       kind: 'code table',
       line: 1,
-      message: `The file names no code table that is known ("${given}"). Latin was taken.`,
+      message: `The file names an unknown code table ("${given}"). Latin is assumed.`,
     });
   const rows = Number(field('rows')) || ROWS;
   const teletext = /[12]/.test(field('display'));
@@ -61,7 +62,7 @@ export function readStl(bytes: Uint8Array, start?: Ticks, onProgress?: OnProgres
     warnings.push({
       kind: 'cut off',
       line: count + 1,
-      message: 'The file ends within a block. What was whole was read.',
+      message: 'The file ends within a block. All whole blocks were read.',
     });
   const reading = progressReporter(onProgress, count, 2000);
   for (let at = 0; at < count; at++) {
@@ -103,12 +104,12 @@ export function readStl(bytes: Uint8Array, start?: Ticks, onProgress?: OnProgres
     warnings.push({
       kind: 'start',
       line: 1,
-      message: 'Some subtitles lie before the start of the programme. Times are from midnight.',
+      message: 'Some subtitles start before the programme. Times count from midnight.',
     });
   const by = early ? ZERO : zero;
   const title = decodeTable(bytes.subarray(16, 48), '00').trim();
   return {
-    captions: all
+    captions: withEnds(all)
       .map((caption) => ({
         ...caption,
         start: subtract(caption.start, by),
@@ -160,22 +161,21 @@ function subtitle(
   { rate, table, teletext, rows, block: line, place: cue }: About,
 ): { read?: Caption; warnings: Warning[] } {
   const warnings: Warning[] = [];
-  const [first, second] = [block.subarray(5, 9), block.subarray(9, 13)].map((digits) => {
+  const [start, end] = [block.subarray(5, 9), block.subarray(9, 13)].map((digits) => {
     const [hours = 0, minutes = 0, whole = 0, frame = 0] = digits;
     const right = hours < 24 && minutes < 60 && whole < 60 && frame < rate.num;
     if (!right)
       warnings.push({
         kind: 'time',
         line,
-        message: `The timecode ${[...digits].join(':')} of block ${line} is none. It was taken as it counts.`,
+        message: `The timecode ${[...digits].join(':')} of block ${line} is not valid. Its digits were used as they are.`,
         cues: [cue],
       });
     return instant([...digits], rate);
   }) as [Ticks, Ticks];
   const lines = readTextField(text, table, teletext);
   if (isBlank(lines)) return { warnings };
-  if (second < first) warnings.push(exchanged(line, cue));
-  const [start, end] = second < first ? [second, first] : [first, second];
+  if (end < start) warnings.push(endBeforeStart(line, cue));
   const place = captionPlace(block[13] ?? rows, block[14] ?? 2, rows);
   return { read: { start, end, text: lines, ...(place && { place }) }, warnings };
 }

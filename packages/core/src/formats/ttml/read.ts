@@ -5,8 +5,10 @@
 import { isBlank, isRightToLeft, plainText, type Line, type SpanStyle } from '../../text/lines.ts';
 import { add, earlier, later, ZERO, type Ticks } from '../../time/ticks.ts';
 import {
-  exchanged,
+  endBeforeStart,
+  endWithout,
   Unreadable,
+  withEnds,
   type Caption,
   type CaptionPlace,
   type Captions,
@@ -17,11 +19,10 @@ import {
 import { readColour, SpanWriter } from '../markup.ts';
 import { allOf, attributeOf, elementsOf, readXml, textIn, type XmlElement } from '../xml.ts';
 import { readTime, timeBaseOf, type TimeBase } from './time.ts';
+import { collapseSpaces, singleSpaced, trimSpaces } from '../../text/spaces.ts';
 
 /** After everything: what has no end of its own and stands in nothing that has one. */
 const NEVER = Number.MAX_SAFE_INTEGER as Ticks;
-/** What never ends in the file is shown so long. */
-const SHOWN = (3 * 705_600_000) as Ticks;
 
 type Look = Readonly<Record<string, string>>;
 
@@ -89,7 +90,7 @@ export function readTtml(source: string, frameRate?: number, onProgress?: OnProg
     ...(language && { language }),
   };
   return {
-    captions: captions.sort((a, b) => a.start - b.start),
+    captions: withEnds(captions).sort((a, b) => a.start - b.start),
     warnings,
     ...(Object.keys(metadata).length > 0 && { metadata }),
   };
@@ -166,7 +167,7 @@ function within(
       warnings.push({
         kind: 'time',
         line: element.line,
-        message: `The time "${value.slice(0, 40)}" cannot be read. It was taken as not given.`,
+        message: `The time "${value.slice(0, 40)}" cannot be read. It was ignored.`,
       });
     return read;
   };
@@ -241,7 +242,7 @@ function partsOf(element: XmlElement, here: Around, document: Document, timed: b
   const spanStyle = mannerOf(here);
   return element.children.flatMap((child): Part[] => {
     if (typeof child === 'string') {
-      const text = here.keepsSpace ? child : child.replace(/\s+/g, ' ');
+      const text = here.keepsSpace ? child : collapseSpaces(child);
       return [{ text, begin, end, spanStyle, timed }];
     }
     if (child.name === 'br') return [{ text: '\n', begin, end, spanStyle, timed }];
@@ -261,7 +262,7 @@ function rubyOf(container: XmlElement, here: Around, document: Document, timed: 
       attributeOf(child, 'ruby') === kind ? [child] : ofKind(child, kind),
     );
   const bases = ofKind(container, 'base');
-  const small = ofKind(container, 'text').map((element) => textOf(element).trim());
+  const small = ofKind(container, 'text').map((element) => trimSpaces(textOf(element)));
   return bases.flatMap((base, at) => {
     const ruby = bases.length === small.length ? (small[at] ?? '') : small.join('');
     const parts = partsOf(base, within(base, own, own.begin, document), document, timed);
@@ -339,8 +340,8 @@ function takeParagraph(
   const parts = partsOf(element, here, document, false);
   const all = trimmed(linesOfParts(parts), here.keepsSpace);
   if (isBlank(all)) return;
-  const timed = parts.filter((part) => part.timed && part.text.trim() !== '');
-  const untimed = parts.some((part) => !part.timed && part.text.trim() !== '');
+  const timed = parts.filter((part) => part.timed && trimSpaces(part.text) !== '');
+  const untimed = parts.some((part) => !part.timed && trimSpaces(part.text) !== '');
   const without = !['begin', 'end', 'dur'].some((name) => attributeOf(element, name));
   if (timed.length === 0 && without && here.begin === ZERO && here.end === NEVER) {
     document.warnings.push({
@@ -356,7 +357,7 @@ function takeParagraph(
   const { direction = document.regions.get(here.region ?? '')?.direction } = here.look;
   const put = (begin: Ticks, until: Ticks, said: Line[], words?: CaptionWord[]) => {
     const text = direction === 'rtl' ? runningLeft(said) : said;
-    const given = until === NEVER ? add(begin, SHOWN) : until;
+    const given = until === NEVER ? endWithout(begin, undefined) : until;
     if (until === NEVER)
       document.warnings.push({
         kind: 'no end',
@@ -364,9 +365,8 @@ function takeParagraph(
         message: 'This text has no end. It is shown for 3 seconds.',
         cues: [captions.length],
       });
-    if (given < begin) document.warnings.push(exchanged(element.line, captions.length));
-    const [start, end] = given < begin ? [given, begin] : [begin, given];
-    captions.push({ start, end, text, ...more, ...(words && { words }) });
+    if (given < begin) document.warnings.push(endBeforeStart(element.line, captions.length));
+    captions.push({ start: begin, end: given, text, ...more, ...(words && { words }) });
   };
   if (timed.length === 0) {
     put(here.begin, here.end, all);
@@ -378,7 +378,7 @@ function takeParagraph(
   const first = without ? (timed[0]?.begin ?? here.begin) : here.begin;
   if (lasts && rising) {
     const words = timed.map(({ text, begin }, at) => ({
-      text: text.trim().replace(/\s+/g, ' '),
+      text: singleSpaced(text),
       start: begin,
       end: timed[at + 1]?.begin ?? here.end,
     }));

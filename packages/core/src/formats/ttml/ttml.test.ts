@@ -123,7 +123,7 @@ describe('reading TTML', () => {
     );
     expect(seen(result)).toEqual([
       [0, 2, 'Hold'],
-      [4, 5, 'Back'],
+      [5, 6, 'Back'],
       [6, 9, 'Long'],
     ]);
     expect(warnings.map(({ kind }) => kind)).toEqual(['time', 'end before start', 'no end']);

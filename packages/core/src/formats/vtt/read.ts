@@ -5,12 +5,14 @@
  * Where the standard drops a cue in silence, a warning says so; a file without its signature line is
  * read all the same if it holds cues.
  */
+import { decodeHTML } from 'entities';
 import { isBlank } from '../../text/lines.ts';
 import type { Ticks } from '../../time/ticks.ts';
 import {
-  exchanged,
+  endBeforeStart,
   progressReporter,
   Unreadable,
+  withEnds,
   type Caption,
   type CaptionPlace,
   type Captions,
@@ -20,9 +22,10 @@ import {
 } from '../captions.ts';
 import { clockTime } from '../clock.ts';
 import { mannerOfTag, readColour, SpanWriter } from '../markup.ts';
+import { singleSpaced, trimSpaces } from '../../text/spaces.ts';
 
-const stamp = String.raw`(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})`;
-const timings = new RegExp(String.raw`^\s*${stamp}\s*-->\s*${stamp}(?=\s|$)(.*)$`);
+const stamp = String.raw`(?:(\d+):)?([0-5]\d):([0-5]\d)\.(\d{3})`;
+const timings = new RegExp(String.raw`^\s*${stamp}\s*-->\s*${stamp}(?!\d)(.*)$`);
 const inlineStamp = new RegExp(`^${stamp}$`);
 
 /**
@@ -95,11 +98,11 @@ export function readVtt(source: string, onProgress?: OnProgress): Captions {
   }
   if (captions.length === 0 && !signed)
     throw new Unreadable('No WebVTT signature and no cue times were found.');
-  return { captions, warnings };
+  return { captions: withEnds(captions), warnings };
 }
 
 function readCue(
-  [first, second]: [Ticks, Ticks],
+  [start, end]: [Ticks, Ticks],
   settings: string,
   body: string,
   id: string | undefined,
@@ -107,8 +110,7 @@ function readCue(
   place: number,
   warnings: Warning[],
 ): Caption {
-  const [start, end] = second < first ? [second, first] : [first, second];
-  if (second < first) warnings.push(exchanged(line, place));
+  if (end < start) warnings.push(endBeforeStart(line, place));
   const { text, words } = readCueText(body, start, end);
   if (isBlank(text))
     warnings.push({
@@ -146,28 +148,6 @@ function readSettings(settings: string): CaptionPlace | undefined {
   return across === 'centre' && down === 'bottom' ? undefined : { across, down };
 }
 
-const entities: Readonly<Record<string, string>> = {
-  amp: '&',
-  lt: '<',
-  gt: '>',
-  lrm: '\u200e',
-  rlm: '\u200f',
-  nbsp: '\u00a0',
-  quot: '"',
-  apos: "'",
-};
-
-function unescape(text: string): string {
-  return text.replace(
-    /&(?:#(\d{1,7})|#x([0-9a-f]{1,6})|([a-z]{2,5}));/gi,
-    (whole, dec, hex, name) => {
-      if (name) return entities[String(name).toLowerCase()] ?? whole;
-      const code = dec ? Number(dec) : parseInt(String(hex), 16);
-      return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole;
-    },
-  );
-}
-
 /** The cue text tokeniser: text, start tags with classes and annotation, end tags, timestamps. */
 function readCueText(
   body: string,
@@ -187,7 +167,7 @@ function readCueText(
     small = undefined;
   };
   const put = (raw: string) => {
-    const text = unescape(raw);
+    const text = decodeHTML(raw);
     if (small !== undefined) {
       small += text;
       return;
@@ -213,7 +193,7 @@ function readCueText(
       over();
       if (!slash) small = '';
     } else if (slash) writer.close(name);
-    else writer.open(name, mannerOf(name, classes, unescape(annotation)));
+    else writer.open(name, mannerOf(name, classes, decodeHTML(annotation)));
   }
   over();
   const words = stamps.length > 1 ? stampedWords(stamps, end) : [];
@@ -229,9 +209,9 @@ function mannerOf(name: string, classes: string, annotation: string) {
 
 /** A stamp times the words up to the next stamp; where several share one, it times the first. */
 function stampedWords(stamps: readonly { at: Ticks; text: string }[], end: Ticks): CaptionWord[] {
-  const timed = stamps.filter(({ text }) => text.trim() !== '');
+  const timed = stamps.filter(({ text }) => trimSpaces(text) !== '');
   return timed.map(({ at, text }, place) => ({
-    text: text.trim().replace(/\s+/g, ' '),
+    text: singleSpaced(text),
     start: at,
     end: timed[place + 1]?.at ?? end,
   }));

@@ -73,7 +73,7 @@ describe('moving cues', () => {
       [75, 125],
       [125, 150],
     ]);
-    expect(edit.note).toBe('Stopped at a neighbour.');
+    expect(edit.note).toBe('Stopped at the neighbouring cue.');
   });
 
   it('does not go before the start', () => {
@@ -94,7 +94,7 @@ describe('trimming', () => {
   it('stops at the neighbour', () => {
     const edit = trimCue(ferry, 'c2', 'end', at25(140));
     expect(times(ferry, edit)[1]).toEqual([50, 125]);
-    expect(edit.note).toBe('Stopped at a neighbour.');
+    expect(edit.note).toBe('Stopped at the neighbouring cue.');
   });
 
   it('leaves one frame at least', () => {

@@ -39,9 +39,7 @@ export function retimed(
   if (stretch) {
     const [a, b] = stretch;
     if (b.file <= a.file || b.programme <= a.programme)
-      throw new NoStretch(
-        'The second of the two times must be later, in the file and in the programme.',
-      );
+      throw new NoStretch('The second time must be later than the first, in the file and here.');
     factor = subtract(b.programme, a.programme) / subtract(b.file, a.file);
     [from, to] = [a.file, a.programme];
   }

@@ -85,7 +85,7 @@ describe('captions beside cues that are there', () => {
       [4.4, 5, 'between'],
       [6, 8, 'and the bell rings'],
     ]);
-    expect(edit.note).toMatch(/^1 had no room/);
+    expect(edit.note).toMatch(/^1 cue had no room/);
   });
   it('give their times to cues with the same words', () => {
     const edit = matchCaptions(ferry, 's', [
@@ -98,12 +98,12 @@ describe('captions beside cues that are there', () => {
       [3, 4, 'the tide turns'],
       [9, 10, 'and the bell rings'],
     ]);
-    expect(edit.note).toBe('1 of the cues have no like in the file and stay.');
+    expect(edit.note).toBe('1 cue had no match in the file and stayed.');
   });
   it('leave a cue where it is that would come to lie over another', () => {
     const edit = matchCaptions(ferry, 's', [caption(3.5, 5, 'Hold the chain')]);
     expect(edit.changes).toEqual([]);
-    expect(edit.note).toContain('1 would lie over another');
+    expect(edit.note).toContain('1 cue would overlap another');
   });
 });
 
@@ -135,7 +135,7 @@ describe('a script without times', () => {
     );
     const cues = after(ferry, edit);
     expect(cues.map(([, , text]) => text).join('\n')).toBe('Wait\nfor\nme');
-    expect(edit.note).toMatch(/stand with the one before/);
+    expect(edit.note).toMatch(/joined the line before/);
   });
 });
 

@@ -10,6 +10,7 @@ import { partCue } from '../edits/cues/partCue.ts';
 import { shortestCue } from '../record/limits.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Cue, Id, Programme } from '../programme.ts';
+import { plural } from '../../text/plural.ts';
 
 /** A line of a script, as the text of a cue. */
 export type ScriptLine = readonly Line[];
@@ -97,13 +98,13 @@ export function cuesFromScript(
       });
   });
   return {
-    name: `Bring in a script of ${lines.length} lines`,
+    name: `Bring in a script of ${plural(lines.length, 'line')}`,
     changes: [
       ...cuesInOrder(programme, strand).map((cue) => remove('cue', cue)),
       ...made.map((cue) => create('cue', cue)),
     ],
     ...(joined > 0 && {
-      note: `${joined} lines had no time of their own and stand with the one before.`,
+      note: `${plural(joined, 'line')} had no time and joined the line before.`,
     }),
   };
 }
@@ -174,5 +175,5 @@ export function rereadScript(
   const [first] = kept;
   if (first && early.length > 0) first.lines.unshift(...early);
   for (const { cue, lines: own } of kept) changes.push(...partCue(programme, cue, own, newId));
-  return { edit: { name: 'Read the script again', changes }, compared };
+  return { edit: { name: 'Update the script', changes }, compared };
 }

@@ -6,7 +6,7 @@ import { store } from '../../desk/store.ts';
 import { showWindow } from '../../desk/windows.ts';
 import { inGroup, inHand, type Key } from './key.ts';
 
-const notPicked = () => say.note('Take pieces in hand in Timing, and pick those to find again.');
+const notPicked = () => say.note('Take pieces in hand in Timing, then pick those to find again.');
 
 const findAgain = () =>
   store.getState().view.hand === 'pieces' && pickedNow().length > 0
@@ -17,12 +17,12 @@ export const CUE_KEYS: readonly Key[] = [
   ...inGroup('Cues, or what is in hand', [
     {
       keys: 'Shift Up',
-      does: 'Select the cue before too',
+      does: 'Add the cue before to the selection',
       ...inHand(act.extendBefore, hold.extendBefore),
     },
     {
       keys: 'Shift Down',
-      does: 'Select the next cue too',
+      does: 'Add the next cue to the selection',
       ...inHand(act.extendNext, hold.extendNext),
     },
     {
@@ -32,7 +32,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Esc',
-      does: 'Select nothing; put back what is being dragged',
+      does: 'Clear the selection; cancel a drag',
       ...inHand(act.selectNone, hold.none),
     },
     {
@@ -43,7 +43,7 @@ export const CUE_KEYS: readonly Key[] = [
     { keys: 'E', does: 'Edit the text of the cue' },
     {
       keys: '[',
-      does: 'Start the cue at the playhead; a seam takes both cues along',
+      does: 'Start the cue at the playhead; at a seam both cues move',
       ...inHand(
         () => act.trim('start'),
         () => hold.trim('start'),
@@ -51,7 +51,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: ']',
-      does: 'End the cue at the playhead; a seam takes both cues along',
+      does: 'End the cue at the playhead; at a seam both cues move',
       ...inHand(
         () => act.trim('end'),
         () => hold.trim('end'),
@@ -69,7 +69,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Alt Left',
-      does: 'Move the selected cues back a frame',
+      does: 'Move the selected cues a frame earlier',
       ...inHand(
         () => act.nudge(-1),
         () => hold.nudge(-1),
@@ -77,7 +77,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Alt Right',
-      does: 'Move the selected cues on a frame',
+      does: 'Move the selected cues a frame later',
       ...inHand(
         () => act.nudge(1),
         () => hold.nudge(1),
@@ -85,7 +85,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Alt Shift Left',
-      does: 'Move them back ten frames',
+      does: 'Move the selected cues ten frames earlier',
       ...inHand(
         () => act.nudge(-10),
         () => hold.nudge(-10),
@@ -93,7 +93,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Alt Shift Right',
-      does: 'Move them on ten frames',
+      does: 'Move the selected cues ten frames later',
       ...inHand(
         () => act.nudge(10),
         () => hold.nudge(10),
@@ -101,7 +101,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Shift End',
-      does: 'Select this cue and all after it, to move or stretch them together',
+      does: 'Select this cue and all after it',
       run: () => act.selectFromHere('end'),
     },
     {
@@ -132,17 +132,17 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Alt T',
-      does: 'Tie the selected cues to their words as they stand, or set them free',
+      does: 'Tie the selected cues to their words, or untie them',
       run: act.tieOrFree,
     },
     {
       keys: 'Alt B',
-      does: 'Set words onto beats, bar lines, marks or hits, or evenly by syllables',
+      does: 'Set words on beats, bar lines, marks or hits, or evenly by syllables',
       run: () => showWindow('ontoBeat'),
     },
     {
       keys: 'Z',
-      does: 'Weave: give all words their times on the sound',
+      does: 'Weave words on the sound: find the time of each word',
       run: () => showWindow('weave'),
     },
     {
@@ -162,17 +162,17 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Alt Z',
-      does: 'How the words are woven: what is sure, how fast, where text and sound disagree',
+      does: 'Weave report: confidence, speed, where text and sound disagree',
       run: () => showWindow('woven'),
     },
     {
       keys: 'Shift C',
-      does: 'Cut cues anew: by sense and pauses, or so many words each',
+      does: 'Cut cues by sense and pauses, or by word count',
       run: () => showWindow('cutCues'),
     },
     {
       keys: 'W',
-      does: 'Fit the lines: break them by sense, split what is too long',
+      does: 'Fit lines: break them by sense, split cues that are too long',
       run: () => showWindow('fitLines'),
     },
     {
@@ -182,12 +182,12 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Y',
-      does: 'Letters and marks: capitals, quotes, dashes, figures',
+      does: 'Capitals and punctuation: quotes, dashes, figures',
       run: () => showWindow('letters'),
     },
     {
       keys: 'I',
-      does: 'Italics on or off',
+      does: 'Turn italics on or off',
       run: act.toggleItalic,
     },
     {

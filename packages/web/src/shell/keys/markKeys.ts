@@ -17,23 +17,23 @@ export const MARK_KEYS: readonly Key[] = [
     },
     {
       keys: 'U',
-      does: 'Take the last tap back while tapping',
+      does: 'Undo the last tap while tapping',
       run: tapping.takeBack,
     },
-    { keys: 'T', does: 'Tap for the next kind', run: tapping.nextKind },
+    { keys: 'T', does: 'Change what is tapped', run: tapping.nextKind },
     {
       keys: 'Shift T',
-      does: 'Play what was tapped last, with clicks',
+      does: 'Play the last taps with clicks',
       run: tapping.playBack,
     },
     {
       keys: 'C',
-      does: 'Clicks on marks, beats or starts on or off',
+      does: 'Turn clicks on marks, beats or starts on or off',
       run: act.toggleClicks,
     },
     {
       keys: 'M',
-      does: 'The table of marks',
+      does: 'Open the table of marks',
       run: () => showWindow('marks'),
     },
     {
@@ -57,12 +57,12 @@ export const MARK_KEYS: readonly Key[] = [
     { keys: 'D', does: 'Double the beats', run: hold.double },
     {
       keys: 'B',
-      does: 'A bar begins at the picked beat, or the one nearest the playhead',
+      does: 'Start a bar at the picked beat, or at the one nearest the playhead',
       run: hold.firstBar,
     },
-    { keys: 'Shift B', does: 'Bars a beat later', run: () => hold.shiftBars(1) },
-    { keys: 'Shift H', does: 'Beats half a beat on', run: hold.shiftHalf },
-    { keys: 'R', does: 'The next metre', run: hold.nextMetre },
-    { keys: 'X', does: 'Fix the picked beats, or set them free', run: hold.fix },
+    { keys: 'Shift B', does: 'Move bars a beat later', run: () => hold.shiftBars(1) },
+    { keys: 'Shift H', does: 'Move beats half a beat later', run: hold.shiftHalf },
+    { keys: 'R', does: 'Change the metre', run: hold.nextMetre },
+    { keys: 'X', does: 'Fix the picked beats, or release them', run: hold.fix },
   ]),
 ];

@@ -8,24 +8,24 @@ export const VIEW_KEYS: readonly Key[] = [
     { keys: '-', does: 'More seconds a row', run: () => act.widerRow(1) },
     {
       keys: 'S',
-      does: 'Snap to edges on or off (Alt holds it off)',
+      does: 'Turn snapping on or off (hold Alt to suspend it)',
       run: act.toggleSnap,
     },
     {
       keys: 'O',
-      does: 'Hear the sound under what is dragged, on or off',
+      does: 'Turn sound while dragging on or off',
       run: act.toggleScrub,
     },
     {
       keys: 'Shift L',
-      does: 'Light up the word that is said in the picture, on or off',
+      does: 'Highlight the spoken word, on or off',
       run: act.toggleLight,
     },
-    { keys: 'A', does: 'Safe area on or off', run: act.toggleSafeArea },
+    { keys: 'A', does: 'Show or hide the safe area', run: act.toggleSafeArea },
   ]),
   ...inGroup('Programme', [
     { keys: 'Ctrl Z', does: 'Undo', run: act.undo },
     { keys: 'Ctrl Shift Z', does: 'Redo', run: act.redo },
-    { keys: 'F', does: 'To the next finding, in Handover' },
+    { keys: 'F', does: 'Go to the next finding, in Handover' },
   ]),
 ];

@@ -14,7 +14,7 @@ import { add, subtract, toSeconds, type Ticks } from '@cadence/core/time/ticks.t
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { act } from '../../desk/actions.ts';
 import { make } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import {
   currentCues,
   currentPieces,
@@ -95,9 +95,9 @@ function Many({ cues }: { cues: readonly Cue[] }) {
         <dd>{code(Math.min(...cues.map((cue) => cue.start)))}</dd>
         <dt>To</dt>
         <dd>{code(Math.max(...cues.map((cue) => cue.end)))}</dd>
-        <dt>On screen together</dt>
+        <dt>Total on screen</dt>
         <dd>{seconds.toFixed(2)} s</dd>
-        <dt>Fastest of them</dt>
+        <dt>Fastest cue</dt>
         <dd>
           {fastest.toFixed(1)} characters a second, limit {profile.charactersASecond}
         </dd>
@@ -105,7 +105,7 @@ function Many({ cues }: { cues: readonly Cue[] }) {
       <StyleForm />
       <div className={classes.buttons}>
         <Button onClick={act.join}>
-          Join them <kbd className="key">J</kbd>
+          Join cues <kbd className="key">J</kbd>
         </Button>
         <Button onClick={act.closeGaps}>
           Close gaps <kbd className="key">G</kbd>
@@ -129,7 +129,7 @@ function Travelling({ cue }: { cue: Cue }) {
       <Ties cue={cue} />
       <div className={classes.buttons}>
         <Button variant="filled" onClick={() => void navigate('../travel')}>
-          Open it in Travel
+          Open in Travel
         </Button>
         <Button onClick={act.playCue}>
           Play it <kbd className="key">Tab</kbd>
@@ -206,7 +206,7 @@ function CueText({ cue }: { cue: Cue }) {
     <textarea
       className={classes.text}
       aria-label="Text"
-      placeholder="silent so far"
+      placeholder="no text yet"
       rows={Math.max(2, text.split('\n').length)}
       value={text}
       onChange={(event) => setWritten(event.currentTarget.value)}
@@ -252,12 +252,12 @@ function StyleForm() {
     <fieldset className={classes.style}>
       <legend className={classes.legend}>
         <SegmentedControl
-          aria-label="Whose look"
+          aria-label="Apply to"
           value={scope}
           onChange={setScope}
           data={[
             { value: 'these', label: selection.length > 1 ? 'These cues' : 'This cue' },
-            { value: 'all', label: 'Its whole strand' },
+            { value: 'all', label: 'The whole strand' },
           ]}
         />
         <span className="spring" />
@@ -270,7 +270,7 @@ function StyleForm() {
               make(setStyle(openNow().programme, selection, none));
             }}
           >
-            As the others
+            Reset to the strand’s look
           </Button>
         )}
         <Button onClick={() => setOpen(false)}>Done</Button>
@@ -319,7 +319,7 @@ function StyleForm() {
       />
       <NumberInput
         size="xs"
-        label="From the edge, px"
+        label="Margin, px"
         value={style.margin}
         min={-1000}
         max={4000}
@@ -332,7 +332,7 @@ function StyleForm() {
           <OverSelect over={style} set={set} />
           <NumberInput
             size="xs"
-            label="Dissolves, frames"
+            label="Fade, frames"
             value={style.fade ?? 0}
             min={0}
             max={200}
@@ -344,13 +344,13 @@ function StyleForm() {
       )}
       <div className={classes.pair}>
         <SegmentedControl
-          aria-label="Height on the frame"
+          aria-label="Vertical position"
           value={style.down}
           onChange={(down) => set({ down: down as TextStyle['down'] })}
           data={['top', 'middle', 'bottom']}
         />
         <SegmentedControl
-          aria-label="Side of the frame"
+          aria-label="Horizontal position"
           value={style.across}
           onChange={(across) => set({ across: across as TextStyle['across'] })}
           data={['left', 'centre', 'right']}

@@ -7,7 +7,7 @@ import { piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { overlap } from '@cadence/core/time/range.ts';
 import { newId } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { pickedNow, pickedStretch } from '../../desk/actions.ts';
 import { useShown } from '../../desk/store.ts';
 import { useHeard } from '../../listening/heard.ts';
@@ -46,10 +46,8 @@ export default function FindAgain({ close }: { close: () => void }) {
       choices={<SpeechFields settings={settings} change={setSettings} />}
       says={
         planned
-          ? `${plural(planned.made, 'piece')} in the place of ${planned.gone}.${
-              planned.kept > 0
-                ? ` ${plural(planned.kept, 'corrected piece')} stay as they are.`
-                : ''
+          ? `${plural(planned.made, 'piece')} would replace ${planned.gone}.${
+              planned.kept > 0 ? ` ${plural(planned.kept, 'corrected piece')} would stay.` : ''
             }`
           : 'Listening …'
       }

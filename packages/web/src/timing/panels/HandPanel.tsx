@@ -14,7 +14,7 @@ import {
 import { add, subtract, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { hold, pulseMaterial } from '../../desk/actions.ts';
 import { openNow, useApp, useShown } from '../../desk/store.ts';
 import { PURPOSE_LOOKS } from '../purposes.ts';
@@ -88,7 +88,7 @@ function Times({ things }: { things: readonly Thing[] }) {
         <>
           <dt>To</dt>
           <dd>{code(last.end)}</dd>
-          <dt>{things.length > 1 ? 'From the first to the last' : 'Length'}</dt>
+          <dt>{things.length > 1 ? 'First to last' : 'Length'}</dt>
           <dd>{length < 1 ? `${Math.round(length * 1000)} ms` : `${length.toFixed(2)} s`}</dd>
         </>
       )}
@@ -178,7 +178,7 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
     <>
       {count > 1 && (
         <dl className="facts">
-          <dt>Tempo, on the whole</dt>
+          <dt>Average tempo</dt>
           <dd>{((beats.length - 1) / minutes).toFixed(1)} beats a minute</dd>
           <dt>Bars</dt>
           <dd>{beats.filter(({ bar }) => bar !== null).length}</dd>
@@ -189,8 +189,8 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
       ) : (
         <Hint>
           {count > 0
-            ? 'Drag a beat to where you hear it: those up to the next fixed ones follow.'
-            : 'No pulse was found. Tap it with ; while it plays, or bring in a tempo map.'}
+            ? 'Drag a beat to where you hear it. Beats up to the next fixed ones follow.'
+            : 'No pulse was found. Tap ; while the sound plays, or bring in a tempo map.'}
         </Hint>
       )}
       <div className={`${classes.buttons} ${classes.near}`}>
@@ -201,16 +201,16 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
           Double
         </Do>
         <Do does={hold.firstBar} keys="B" off={count === 0}>
-          Bar begins here
+          Start a bar here
         </Do>
         <Do does={() => hold.shiftBars(1)} keys="Shift B" off={count === 0}>
-          Bars a beat later
+          Move bars a beat
         </Do>
         <Do does={hold.shiftHalf} keys="Shift H" off={count === 0}>
-          Half a beat on
+          Move half a beat
         </Do>
         <Do does={hold.fix} keys="X" off={!one}>
-          {one && fixed ? 'Set free' : 'Fix'}
+          {one && fixed ? 'Release' : 'Fix'}
         </Do>
         <Do does={hold.remove} keys="Delete" off={!one}>
           Clear
@@ -221,7 +221,7 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
         <Select
           size="xs"
           w={170}
-          label="Metre, R for the next"
+          label="Metre (R: next)"
           data={[...METRES]}
           value={metre}
           allowDeselect={false}
@@ -255,8 +255,8 @@ function Pieces({ things }: Shown) {
         <Times things={things} />
       ) : (
         <Hint>
-          Click a piece of speech, or press Down to go to the next one. Its edges can be dragged;
-          what you correct is left alone when speech is found again.
+          Click a piece of speech, or press Down to go to the next one. Drag its edges. Corrected
+          pieces are left alone when speech is found again.
         </Hint>
       )}
       <div className={`${classes.buttons} ${classes.near}`}>

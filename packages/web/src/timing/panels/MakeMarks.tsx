@@ -6,7 +6,7 @@ import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/hear
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { contains } from '@cadence/core/time/range.ts';
 import { make, newId } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { pickedStretch } from '../../desk/actions.ts';
 import { openNow, useShown } from '../../desk/store.ts';
 import { WindowFoot } from '../../kit/WindowFoot.tsx';
@@ -67,11 +67,7 @@ export default function MakeMarks({ close }: { close: () => void }) {
         close();
       }}
     >
-      <Radio.Group
-        label="Put a mark on"
-        value={source}
-        onChange={(value) => setSource(value as Source)}
-      >
+      <Radio.Group label="Marks on" value={source} onChange={(value) => setSource(value as Source)}>
         {Object.entries(SOURCES).map(([value, label]) => (
           <Radio key={value} value={value} label={label} mt={7} size="xs" />
         ))}
@@ -80,7 +76,7 @@ export default function MakeMarks({ close }: { close: () => void }) {
         <NumberInput
           size="xs"
           w={160}
-          label="Bars from one to the next"
+          label="Bars between marks"
           min={1}
           max={64}
           value={bars}
@@ -98,7 +94,7 @@ export default function MakeMarks({ close }: { close: () => void }) {
       <WindowFoot
         close={close}
         off={marks.length === 0}
-        says={marks.length === 0 && 'There is nothing of this kind in the programme.'}
+        says={marks.length === 0 && 'The programme has none of these.'}
       >
         Make {plural(marks.length, 'mark')}
       </WindowFoot>

@@ -9,7 +9,7 @@ import { marksInOrder } from '@cadence/core/programme/order.ts';
 import { PURPOSES, type Mark, type Purpose } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { hold } from '../../desk/actions.ts';
 import { say, messageOf } from '../../desk/say.ts';
 import { openNow, useApp, useShown } from '../../desk/store.ts';
@@ -109,7 +109,7 @@ export default function MarksTable({ close, show }: WindowProps) {
                           close();
                         }}
                       >
-                        Go there
+                        Go to mark
                       </Button>
                       <ActionIcon
                         aria-label={`Delete mark ${item.index + 1}`}

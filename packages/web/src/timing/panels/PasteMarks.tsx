@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { readTimecodes } from '@cadence/core/formats/timecodes/read.ts';
 import { addMarks } from '@cadence/core/programme/edits/found/marks.ts';
 import { make, newId } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { messageOf } from '../../desk/say.ts';
 import { openNow, useShown } from '../../desk/store.ts';
 import { WindowFoot } from '../../kit/WindowFoot.tsx';
@@ -36,7 +36,7 @@ export default function PasteMarks({ close }: { close: () => void }) {
     <div className={classes.form}>
       <Textarea
         data-autofocus
-        label="One timecode a line, with a name after it if you like"
+        label="One timecode a line; a name may follow"
         placeholder={'10:00:04:12 first oar\n10:00:09:00 the chain'}
         autosize
         minRows={8}

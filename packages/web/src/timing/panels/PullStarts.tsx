@@ -8,7 +8,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames, frames } from '@cadence/core/time/frameRate.ts';
 import { add, subtract } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { currentCues, currentStrand, useShown } from '../../desk/store.ts';
 import { FigureField } from '../../kit/FigureField.tsx';
 import { EditWindow } from '../../kit/EditWindow.tsx';
@@ -41,14 +41,14 @@ export default function PullStarts({ close }: { close: () => void }) {
       choices={
         <>
           <SegmentedControl
-            aria-label="To what"
+            aria-label="Target"
             data={[...INSTANTS]}
             value={to}
             onChange={(value) => setTo(value as InstantsOf)}
           />
           <FigureField
             width={170}
-            label="At most so far, frames"
+            label="Maximum distance, frames"
             bounds={[1, 250]}
             value={reach}
             change={setReach}
@@ -58,10 +58,10 @@ export default function PullStarts({ close }: { close: () => void }) {
       more={
         <SegmentedControl
           size="xs"
-          aria-label="Whose starts"
+          aria-label="Starts of"
           data={[
-            { value: 'cues', label: 'Starts of cues' },
-            { value: 'words', label: 'Starts of words' },
+            { value: 'cues', label: 'Cues' },
+            { value: 'words', label: 'Words' },
           ]}
           value={of}
           onChange={(value) => setOf(value as 'cues' | 'words')}
@@ -69,8 +69,8 @@ export default function PullStarts({ close }: { close: () => void }) {
       }
       says={
         of === 'words' && !timed
-          ? 'No word has its time yet. Weave them first, with Z.'
-          : `${plural(pulls.pulls.length, what)} would move; ${plural(pulls.tooFar, of === 'words' ? 'word' : 'cue')} too far from any.`
+          ? 'The words have no times yet. Weave them first (Z).'
+          : `${plural(pulls.pulls.length, what)} would move. ${plural(pulls.tooFar, of === 'words' ? 'word' : 'cue')} too far from a target.`
       }
       edit={(now) => pullsIn(now).edit}
       off={pulls.pulls.length === 0}

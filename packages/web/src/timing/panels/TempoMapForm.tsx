@@ -5,7 +5,7 @@ import { readMidi, type TempoMap } from '@cadence/core/formats/midi/read.ts';
 import { setPulse } from '@cadence/core/programme/edits/found/pulse.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { pulseMaterial } from '../../desk/actions.ts';
 import { messageOf } from '../../desk/say.ts';
 import { openNow, useShown } from '../../desk/store.ts';
@@ -34,7 +34,7 @@ export default function TempoMapForm({ close }: { close: () => void }) {
     .map(({ at, bar }) => ({ at: fromSeconds(at + offset), bar }))
     .filter(({ at }) => at >= 0 && at <= length);
   if (material === undefined)
-    return <p className="quiet">Bring in the sound first that the tempo map belongs to.</p>;
+    return <p className="quiet">Bring in the sound of this tempo map first.</p>;
   const take = () => {
     make({
       ...setPulse(openNow().programme, material, beats, newId),
@@ -45,8 +45,8 @@ export default function TempoMapForm({ close }: { close: () => void }) {
   return (
     <div className={classes.form}>
       <p className="quiet">
-        The file’s beats and bars take the place of the pulse of{' '}
-        {programme.materials[material]?.name}; beats that you fixed stay.
+        The beats and bars of the file replace the pulse of {programme.materials[material]?.name}.
+        Fixed beats stay.
       </p>
       <div className={classes.choices}>
         <FileButton accept=".mid,.midi,audio/midi" onChange={(file) => file && void read(file)}>
@@ -59,7 +59,7 @@ export default function TempoMapForm({ close }: { close: () => void }) {
         <NumberInput
           size="xs"
           w={200}
-          label="The file begins at, seconds"
+          label="Start of the file, s"
           step={0.1}
           decimalScale={3}
           min={-3600}
@@ -80,7 +80,7 @@ export default function TempoMapForm({ close }: { close: () => void }) {
         </p>
       )}
       <WindowFoot close={close} take={take} off={beats.length === 0}>
-        Take {plural(beats.length, 'beat')}
+        Bring in {plural(beats.length, 'beat')}
       </WindowFoot>
     </div>
   );

@@ -8,7 +8,7 @@ import { tieEdges, tieOf } from '@cadence/core/programme/ties.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../../desk/desk.ts';
-import { plural } from '../../kit/format.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { openNow, useShown } from '../../desk/store.ts';
 import classes from './CuePanel.module.css';
 
@@ -18,7 +18,7 @@ const NEAR = 12;
 function said(cue: Cue, edge: Edge): string {
   const tie = tieOf(cue, edge);
   if (!tie) return `${edge} free`;
-  const what = tie.to === 'mark' ? 'a mark' : edge === 'start' ? 'its first word' : 'its last word';
+  const what = tie.to === 'mark' ? 'a mark' : edge === 'start' ? 'the first word' : 'the last word';
   if (tie.frames === 0) return `${edge} at ${what}`;
   const before = edge === 'start' ? tie.frames > 0 : tie.frames < 0;
   return `${edge} ${plural(Math.abs(tie.frames), 'frame')} ${before ? 'before' : 'after'} ${what}`;
@@ -33,9 +33,7 @@ export function Ties({ cue }: { cue: Cue }) {
     return (
       <button type="button" className={classes.look} onClick={() => setOpen(true)}>
         <span className="quiet">Ties</span>{' '}
-        {cue.startTie || cue.endTie
-          ? `${said(cue, 'start')}, ${said(cue, 'end')}`
-          : 'none: it stays where it is'}
+        {cue.startTie || cue.endTie ? `${said(cue, 'start')}, ${said(cue, 'end')}` : 'none'}
       </button>
     );
   return (
@@ -66,9 +64,9 @@ function EdgeTie({ cue, edge, programme }: EdgeTieProps) {
   const set = (wanted: Parameters<typeof tieEdges>[2][Edge]) =>
     make(tieEdges(openNow().programme, [cue.id], { [edge]: wanted ?? null }));
   const options = [
-    { value: 'free', label: 'Free' },
+    { value: 'free', label: 'Nothing' },
     ...(cue.words.length > 0 || tie?.to === 'word'
-      ? [{ value: 'word', label: edge === 'start' ? 'Its first word' : 'Its last word' }]
+      ? [{ value: 'word', label: edge === 'start' ? 'First word' : 'Last word' }]
       : []),
     ...nearMarks(programme, cue, edge).map(({ id, at, name }) => ({
       value: id,
@@ -84,7 +82,7 @@ function EdgeTie({ cue, edge, programme }: EdgeTieProps) {
     <>
       <Select
         size="xs"
-        label={edge === 'start' ? 'Start keeps to' : 'End keeps to'}
+        label={edge === 'start' ? 'Tie the start to' : 'Tie the end to'}
         data={options}
         value={valueOf(tie)}
         allowDeselect={false}

@@ -47,14 +47,14 @@ export function SnapMenu() {
         ))}
         <NumberInput
           size="xs"
-          label="Reach, pixels"
+          label="Snap distance, px"
           min={1}
           max={40}
           disabled={!snap}
           value={reach}
           onChange={(value) => typeof value === 'number' && dispatch(looked({ reach: value }))}
         />
-        <p className="quiet">Whole frames always.</p>
+        <p className="quiet">Edges always fall on whole frames.</p>
       </Menu.Dropdown>
     </Menu>
   );

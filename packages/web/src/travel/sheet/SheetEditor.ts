@@ -89,7 +89,7 @@ export class SheetEditor {
           // Items of a crawl are sentences; rows of a roll stand in columns.
           kind === 'crawl' ? EditorView.lineWrapping : [],
           EditorState.allowMultipleSelections.of(false),
-          placeholder('Paste the names here, or type them: a role, a Tab, a name.'),
+          placeholder('Paste the names here, or type a role, a Tab and a name.'),
           EditorView.contentAttributes.of({ 'aria-label': 'Sheet', spellcheck: 'false' }),
           keymap.of([
             // Before the keys of completion, which would take it.

@@ -7,20 +7,20 @@ import {
 
 /** A mark of a sheet, and what it is for. */
 export const MARKS = [
-  { mark: 'title', says: 'the title' },
-  { mark: 'heading', says: 'a heading' },
+  { mark: 'title', says: 'title' },
+  { mark: 'heading', says: 'heading' },
   { mark: '2 columns', says: 'names in two columns, balanced' },
   { mark: '3 columns', says: 'names in three columns, balanced' },
   { mark: '4 columns', says: 'names in four columns, balanced' },
-  { mark: 'beside', says: 'beside what is above the blank line' },
+  { mark: 'beside', says: 'beside the block above' },
   { mark: 'larger', says: 'larger, until a blank line' },
   { mark: 'smaller', says: 'smaller, until a blank line' },
   { mark: 'left', says: 'on the left, until a blank line' },
   { mark: 'right', says: 'on the right, until a blank line' },
-  { mark: 'rule', says: 'a rule' },
-  { mark: 'picture ', says: 'a picture, by its name' },
-  { mark: 'keep together', says: 'left out together, or not at all' },
-  { mark: 'stays', says: 'never left out to make the rest fit' },
+  { mark: 'rule', says: 'rule' },
+  { mark: 'picture ', says: 'picture, by its name' },
+  { mark: 'keep together', says: 'kept or left out as one' },
+  { mark: 'stays', says: 'always kept when lines are left out' },
 ] as const;
 
 /** @param pictures  the names of the pictures that there are */

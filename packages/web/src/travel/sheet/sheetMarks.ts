@@ -47,7 +47,7 @@ const line = Object.fromEntries(
 const mark = Decoration.mark({ class: 'cm-mark' });
 const unknown = Decoration.mark({
   class: 'cm-unknown',
-  attributes: { title: 'This mark is not known: it is taken for text.' },
+  attributes: { title: 'Unknown mark: treated as text.' },
 });
 const role = Decoration.mark({ class: 'cm-role' });
 const between = Decoration.mark({ class: 'cm-between' });

@@ -133,7 +133,7 @@ export function CrawlStrip({ coming }: { coming: Coming & { passage: Crawl } }) 
             <canvas
               ref={canvas}
               role="img"
-              aria-label="The whole crawl"
+              aria-label="Overview of the crawl"
               width={Math.round(width * density)}
               height={Math.round(height * density)}
             />

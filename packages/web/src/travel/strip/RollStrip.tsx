@@ -147,7 +147,7 @@ function Overview({ coming }: { coming: Coming & { passage: Roll } }) {
       role="slider"
       tabIndex={0}
       data-keys
-      aria-label="How far the roll has come"
+      aria-label="Position of the roll"
       aria-orientation="vertical"
       aria-valuemin={0}
       aria-valuemax={Math.round(figures.way.distance)}

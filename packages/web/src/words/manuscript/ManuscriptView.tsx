@@ -59,7 +59,7 @@ export default function ManuscriptView({ ref, findings, find, comment }: Props) 
         const finding = place && findingAt(place);
         const point = made.caretPoint();
         if (finding && point) setMenu({ finding, ...point });
-        else say.note('Nothing is marked at this word.');
+        else say.note('This word has no findings.');
       },
     });
     setEditor(made);
@@ -84,9 +84,9 @@ export default function ManuscriptView({ ref, findings, find, comment }: Props) 
         <KeyHints
           keys={[
             ['Enter', 'new cue'],
-            ['Shift Enter', 'new line in it'],
-            ['Tab', 'play it'],
-            ['Ctrl .', 'mend the word'],
+            ['Shift Enter', 'new line'],
+            ['Tab', 'play'],
+            ['Ctrl .', 'correct the word'],
             ['Alt C', 'comment'],
             ['Esc then ?', 'all keys'],
           ]}

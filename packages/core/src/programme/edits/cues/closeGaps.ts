@@ -4,6 +4,7 @@ import { subtract, type Ticks } from '../../../time/ticks.ts';
 import { update, type Edit } from '../../record/change.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Id, Programme } from '../../programme.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /**
  * Extends each cue to the start of the next where the gap between them is at most `limit`.
@@ -25,6 +26,6 @@ export function closeGaps(
     const gap = subtract(next.start, cue.end);
     return gap > 0 && gap <= most ? update('cue', cue, { end: next.start }) : [];
   });
-  const name = changes.length === 1 ? 'Close a gap' : `Close ${changes.length} gaps`;
-  return { name, changes, ...(changes.length === 0 && { note: 'There is no gap that small.' }) };
+  const name = `Close ${aOrMany(changes.length, 'gap')}`;
+  return { name, changes, ...(changes.length === 0 && { note: 'There are no small gaps.' }) };
 }

@@ -11,6 +11,7 @@ import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
 import { timesOf } from '../../woven/reworded.ts';
+import { plural } from '../../../text/plural.ts';
 
 /** How cues are cut. */
 export type Cut =
@@ -159,10 +160,10 @@ export function cutCues(
   });
   const cutCount = all.length - crowded;
   return {
-    name: `Cut ${String(cutCount)} ${cutCount === 1 ? 'cue' : 'cues'} into ${String(count)}`,
+    name: `Cut ${plural(cutCount, 'cue')} into ${String(count)}`,
     changes,
     ...(crowded > 0 && {
-      note: `${String(crowded)} ${crowded === 1 ? 'cue is' : 'cues are'} too short to be cut.`,
+      note: `${plural(crowded, 'cue is', 'cues are')} too short to be cut.`,
     }),
   };
 }

@@ -9,6 +9,7 @@ import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
 import { joinedComments } from '../text/emphasise.ts';
 import { inParts } from '../text/fitLines.ts';
+import { plural } from '../../../text/plural.ts';
 
 /** Cues that follow each other, and the text of the one that they become. */
 export interface Merged {
@@ -78,7 +79,7 @@ export function mergeCues(programme: Programme, strand: Id, gap: Ticks, ids?: re
   const all = merged(programme, strand, gap, ids);
   const before = all.reduce((sum, { cues }) => sum + cues.length, 0);
   return {
-    name: `Merge ${before} cues into ${all.length}`,
+    name: `Merge ${plural(before, 'cue')} into ${all.length}`,
     changes: all.flatMap(({ cues, text }): Change[] => {
       const [first, last] = [cues[0] as Cue, cues.at(-1) as Cue];
       return [

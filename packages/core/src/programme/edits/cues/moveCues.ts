@@ -4,6 +4,7 @@ import { add, earlier, later, subtract, type Ticks } from '../../../time/ticks.t
 import { update, type Edit } from '../../record/change.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /** Word times moved along with their cue. */
 export const shiftWords = (words: readonly WordTime[], by: Ticks): WordTime[] =>
@@ -18,7 +19,7 @@ export const shiftWords = (words: readonly WordTime[], by: Ticks): WordTime[] =>
 export function moveCues(programme: Programme, ids: readonly Id[], by: Ticks): Edit {
   const chosen = new Set(ids);
   const cues = ids.map((id) => programme.cues[id]).filter((cue) => cue !== undefined);
-  const name = cues.length === 1 ? 'Move a cue' : `Move ${cues.length} cues`;
+  const name = `Move ${aOrMany(cues.length, 'cue')}`;
   const wanted = nearestFrame(by, programme.facts.frameRate);
   let allowed = wanted;
   for (const strand of new Set(cues.map((cue) => cue.strand))) {
@@ -42,5 +43,5 @@ export function moveCues(programme: Programme, ids: readonly Id[], by: Ticks): E
     words: shiftWords(cue.words, moved),
   });
   const changes = moved === 0 ? [] : cues.flatMap((cue) => update('cue', cue, shift(cue)));
-  return { name, changes, ...(moved !== wanted && { note: 'Stopped at a neighbour.' }) };
+  return { name, changes, ...(moved !== wanted && { note: 'Stopped at the neighbouring cue.' }) };
 }

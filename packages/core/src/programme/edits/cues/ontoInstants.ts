@@ -8,6 +8,7 @@ import { update, type Edit } from '../../record/change.ts';
 import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
+import { aOrMany, plural } from '../../../text/plural.ts';
 
 export type Each = 'word' | 'syllable' | 'line' | 'cue';
 
@@ -111,10 +112,14 @@ export function ontoInstants(
   const cues = row.filter(({ id, text }) => chosen.has(id) && plainText(text).trim() !== '');
   const first = row.findIndex(({ id }) => id === cues[0]?.id);
   const last = row.findIndex(({ id }) => id === cues.at(-1)?.id);
-  const between = row.slice(Math.max(0, first), last + 1).filter(({ id }) => !chosen.has(id));
-  if (between.length > 0)
+  // An empty cue between them stays where it is, so it stands in the way as one that is not chosen does.
+  if (last - first >= cues.length)
     return {
-      edit: { name: 'Set words', changes: [], note: 'Select cues that follow each other.' },
+      edit: {
+        name: 'Set words',
+        changes: [],
+        note: 'Select cues with text that follow each other.',
+      },
       words: [],
       left: 0,
     };
@@ -151,13 +156,13 @@ export function ontoInstants(
   });
   // Cues for which nothing was left must not lie under those that were set.
   const stays = cues.find((cue) => all.length > 0 && !changes.some(({ id }) => id === cue.id));
-  const name = `Set ${all.length === 1 ? 'a word' : `${String(all.length)} words`}`;
+  const name = `Set ${aOrMany(all.length, 'word')}`;
   if (stays && stays.start < free)
     return {
       edit: {
         name,
         changes: [],
-        note: 'There are too few to set them on: cues would lie over each other.',
+        note: 'There are too few targets: cues would overlap.',
       },
       words: [],
       left: left + all.length,
@@ -167,7 +172,7 @@ export function ontoInstants(
       name,
       changes,
       ...(left > 0 && {
-        note: `${left === 1 ? 'A word was' : `${String(left)} words were`} left over.`,
+        note: `${plural(left, 'word was', 'words were')} left over.`,
       }),
     },
     words: all,

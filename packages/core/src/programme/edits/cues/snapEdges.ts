@@ -7,6 +7,7 @@ import { cuesInOrder, neighbours } from '../../order.ts';
 import type { Id, Programme } from '../../programme.ts';
 import { moveSeam } from './moveSeam.ts';
 import { trimCue, type Edge } from './trimCue.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /** The instant nearest to `time`, of instants in order; undefined where there are none. */
 export function nearestOf(ordered: readonly Ticks[], time: Ticks): Ticks | undefined {
@@ -31,7 +32,7 @@ export function edgeToNearest(
   const cue = programme.cues[id];
   const to = cue && nearestOf(instants, cue[edge]);
   const name = `Pull ${edge === 'start' ? 'a start' : 'an end'} to the nearest mark`;
-  if (!cue || to === undefined) return { name, changes: [], note: 'There is no mark to go to.' };
+  if (!cue || to === undefined) return { name, changes: [], note: 'There are no marks.' };
   const { before, after } = neighbours(programme, cue);
   const edit =
     edge === 'start' && before?.end === cue.start
@@ -93,7 +94,7 @@ export function startsToNearest(
     if (isSeam) before.end = at;
     pulls.push({ cue: cue.id, from: cue.start, to: at });
   });
-  const name = `Pull ${pulls.length === 1 ? 'a start' : `${pulls.length} starts`} to the nearest beat`;
+  const name = `Pull ${aOrMany(pulls.length, 'start')} to the nearest beat`;
   const changes = row.flatMap((cue, place) => update('cue', cue, placed[place] ?? {}));
   return { edit: { name, changes }, pulls, tooFar };
 }
@@ -133,6 +134,6 @@ export function wordsToNearest(
     });
     return update('cue', cue, { words });
   });
-  const name = `Pull ${pulls.length === 1 ? 'a word' : `${pulls.length} words`} to the nearest beat`;
+  const name = `Pull ${aOrMany(pulls.length, 'word')} to the nearest beat`;
   return { edit: { name, changes }, pulls, tooFar };
 }

@@ -6,6 +6,7 @@ import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
 import type { Edge } from './trimCue.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /**
  * Moves the first start or the last end of some cues, and everything between in proportion: seams stay seams, words
@@ -19,7 +20,7 @@ export function stretchCues(programme: Programme, ids: readonly Id[], edge: Edge
   const row = cuesInOrder(programme, strand);
   const cues = row.filter(({ id }) => chosen.has(id));
   const [first, last] = [cues[0], cues.at(-1)];
-  const name = `Stretch ${cues.length === 1 ? 'a cue' : `${String(cues.length)} cues`}`;
+  const name = `Stretch ${aOrMany(cues.length, 'cue')}`;
   if (!first || !last) return { name, changes: [] };
   const [from, until] = [row.indexOf(first), row.indexOf(last)];
   if (until - from + 1 !== cues.length)
@@ -64,7 +65,7 @@ export function stretchCues(programme: Programme, ids: readonly Id[], edge: Edge
   return {
     name,
     changes,
-    ...(stopped && { note: 'Stopped at a neighbour, or at a frame a cue.' }),
+    ...(stopped && { note: 'Stopped at a neighbouring cue, or at one frame a cue.' }),
   };
 }
 

@@ -35,4 +35,6 @@ export function trimCue(programme: Programme, id: Id, edge: Edge, to: Ticks): Ed
 }
 
 const stopped = (at: Ticks, other: Ticks, shortest: Ticks): string =>
-  Math.abs(at - other) === shortest ? 'A cue lasts one frame at least.' : 'Stopped at a neighbour.';
+  Math.abs(at - other) === shortest
+    ? 'A cue lasts one frame at least.'
+    : 'Stopped at the neighbouring cue.';

@@ -7,6 +7,7 @@ import { heardPieces } from '../../heard.ts';
 import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Id, Programme } from '../../programme.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /**
  * Ends each cue with the last piece that is sung or spoken in its time, and so many frames after it; never later than
@@ -31,8 +32,8 @@ export function trimToVoice(
     return update('cue', cue, { end: later(most, add(cue.start, shortestCue(programme))) });
   });
   return {
-    name: `End ${changes.length === 1 ? 'a cue' : `${String(changes.length)} cues`} with the voice`,
+    name: `End ${aOrMany(changes.length, 'cue')} with the voice`,
     changes,
-    ...(changes.length === 0 && { note: 'No cue ends elsewhere than the voice in its time.' }),
+    ...(changes.length === 0 && { note: 'Every cue already ends with the voice.' }),
   };
 }

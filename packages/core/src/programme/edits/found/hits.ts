@@ -3,6 +3,7 @@ import { add, fromSeconds, type Ticks } from '../../../time/ticks.ts';
 import { create, remove, update, type Change, type Edit } from '../../record/change.ts';
 import { hitsInOrder } from '../../order.ts';
 import type { Hit, Id, Programme } from '../../programme.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 export type NewHit = Pick<Hit, 'start' | 'end' | 'level'>;
 
@@ -41,7 +42,7 @@ export function setHits(
 export function acceptHits(programme: Programme, ids: readonly Id[]): Edit {
   const hits = ids.map((id) => programme.hits[id]).filter((hit) => hit !== undefined);
   return {
-    name: hits.length === 1 ? 'Accept a hit' : `Accept ${hits.length} hits`,
+    name: `Accept ${aOrMany(hits.length, 'hit')}`,
     changes: hits.flatMap((hit) => update('hit', hit, { kept: true })),
   };
 }
@@ -49,7 +50,7 @@ export function acceptHits(programme: Programme, ids: readonly Id[]): Edit {
 export function removeHits(programme: Programme, ids: readonly Id[]): Edit {
   const hits = ids.map((id) => programme.hits[id]).filter((hit) => hit !== undefined);
   return {
-    name: hits.length === 1 ? 'Delete a hit' : `Delete ${hits.length} hits`,
+    name: `Delete ${aOrMany(hits.length, 'hit')}`,
     changes: hits.map((hit) => remove('hit', hit)),
   };
 }
@@ -83,7 +84,7 @@ export function trimHit(programme: Programme, id: Id, edge: 'start' | 'end', to:
   return {
     name,
     changes: update('hit', hit, { [edge]: at as Ticks, kept: true }),
-    ...(at !== to && { note: 'Stopped at a neighbour.' }),
+    ...(at !== to && { note: 'Stopped at the neighbouring hit.' }),
   };
 }
 

@@ -20,7 +20,7 @@ describe('marks', () => {
 
   it('are put on frames, once for each purpose', () => {
     expect(frames(made)).toEqual([10, 20, 30]);
-    expect(addMarks(made, three, countingIds('n')).note).toBe('These marks are here already.');
+    expect(addMarks(made, three, countingIds('n')).note).toBe('These marks exist already.');
     const other = addMarks(made, [{ at: at25(10), purpose: 'hit' }], countingIds('n'));
     expect(other.changes).toHaveLength(1);
   });
@@ -70,7 +70,7 @@ describe('edges', () => {
       [10, 33],
       [33, 60],
     ]);
-    expect(edgeToNearest(programme, 'c2', 'end', []).note).toBe('There is no mark to go to.');
+    expect(edgeToNearest(programme, 'c2', 'end', []).note).toBe('There are no marks.');
   });
 
   it('of all starts go to beats within reach, after telling what would move', () => {

@@ -4,6 +4,7 @@ import { add, later, ZERO, type Ticks } from '../../../time/ticks.ts';
 import { create, remove, update, type Edit } from '../../record/change.ts';
 import { marksInOrder } from '../../order.ts';
 import type { Id, Mark, Programme, Purpose } from '../../programme.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /** What a mark is made of. */
 export interface MarkAt {
@@ -31,7 +32,7 @@ export function addMarks(programme: Programme, wanted: readonly MarkAt[], newId:
     name: made.length === 1 ? 'Drop a mark' : `Make ${made.length} marks`,
     changes: made.map((mark) => create('mark', mark)),
     ...(made.length === 0 && {
-      note: wanted.length === 0 ? 'There is nothing to mark.' : 'These marks are here already.',
+      note: wanted.length === 0 ? 'There is nothing to mark.' : 'These marks exist already.',
     }),
   };
 }
@@ -43,7 +44,7 @@ export function moveMarks(programme: Programme, ids: readonly Id[], by: Ticks): 
   const wanted = nearestFrame(by, programme.facts.frameRate);
   const moved = later(wanted, -first as Ticks);
   return {
-    name: marks.length === 1 ? 'Move a mark' : `Move ${marks.length} marks`,
+    name: `Move ${aOrMany(marks.length, 'mark')}`,
     changes: marks.flatMap((mark) => update('mark', mark, { at: add(mark.at, moved) })),
     ...(moved !== wanted && { note: 'Stopped at the start of the programme.' }),
   };
@@ -66,7 +67,7 @@ export function setMark(
 export function removeMarks(programme: Programme, ids: readonly Id[]): Edit {
   const marks = ids.map((id) => programme.marks[id]).filter((mark) => mark !== undefined);
   return {
-    name: marks.length === 1 ? 'Delete a mark' : `Delete ${marks.length} marks`,
+    name: `Delete ${aOrMany(marks.length, 'mark')}`,
     changes: marks.map((mark) => remove('mark', mark)),
   };
 }

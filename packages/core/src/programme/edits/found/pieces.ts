@@ -7,6 +7,7 @@ import { create, remove, update, type Change, type Edit } from '../../record/cha
 import { heardPieces } from '../../heard.ts';
 import { cuesInOrder, piecesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /** Pieces of a material that were just found. */
 export const newPieces = (material: Id, found: readonly Range[], newId: () => Id): Change[] =>
@@ -66,7 +67,7 @@ export function trimPiece(programme: Programme, id: Id, edge: 'start' | 'end', t
   return {
     name,
     changes: update('piece', piece, { [edge]: at, kept: true }),
-    ...(at !== to && { note: 'Stopped at a neighbour.' }),
+    ...(at !== to && { note: 'Stopped at the neighbouring piece.' }),
   };
 }
 
@@ -123,7 +124,7 @@ export function addPiece(programme: Programme, material: Id, range: Range, newId
 export function removePieces(programme: Programme, ids: readonly Id[]): Edit {
   const pieces = ids.map((id) => programme.pieces[id]).filter((piece) => piece !== undefined);
   return {
-    name: pieces.length === 1 ? 'Delete a piece' : `Delete ${pieces.length} pieces`,
+    name: `Delete ${aOrMany(pieces.length, 'piece')}`,
     changes: pieces.map((piece) => remove('piece', piece)),
   };
 }

@@ -122,7 +122,7 @@ export function doublePulse(programme: Programme, material: Id, newId: () => Id)
 export function shiftBars(programme: Programme, material: Id, by: 1 | -1): Edit {
   const beats = beatsInOrder(programme, material);
   return {
-    name: by > 0 ? 'Bars a beat later' : 'Bars a beat earlier',
+    name: by > 0 ? 'Move bars a beat later' : 'Move bars a beat earlier',
     changes: beats.flatMap((beat, at) =>
       update('beat', beat, { bar: beats[at - by]?.bar ?? null }),
     ),
@@ -150,7 +150,7 @@ export function setMetre(programme: Programme, material: Id, metre: Metre): Edit
   const beats = beatsInOrder(programme, material);
   const bars = counted(beats, Math.max(0, firstBar(beats)), metre);
   return {
-    name: `Metre ${metre}`,
+    name: `Set the metre to ${metre}`,
     changes: beats.flatMap((beat, at) => update('beat', beat, { bar: bars[at]?.bar ?? null })),
   };
 }
@@ -208,7 +208,7 @@ export function moveBeat(programme: Programme, id: Id, to: Ticks): Edit {
 export function fixBeats(programme: Programme, material: Id, range: Range, fixed: boolean): Edit {
   const beats = beatsInOrder(programme, material).filter(({ at }) => contains(range, at));
   return {
-    name: fixed ? 'Fix the beats' : 'Set the beats free',
+    name: fixed ? 'Fix the beats' : 'Release the beats',
     changes: beats.flatMap((beat) => update('beat', beat, { fixed })),
   };
 }
@@ -233,7 +233,7 @@ export function redrawBeats(
   times: readonly Ticks[],
   newId: () => Id,
 ): Edit {
-  const name = 'Draw the pulse anew';
+  const name = 'Redraw the pulse';
   const sorted = [...times].sort((a, b) => a - b);
   const [first, last] = [sorted[0], sorted.at(-1)];
   if (first === undefined || last === undefined) return { name, changes: [] };

@@ -135,10 +135,10 @@ export function cardsOf(
 
 /** Puts the cards of a list on a strand of cards where there is room for them, or on a new one. */
 export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id): Edit {
-  const name = 'Make cards of a list';
+  const name = 'Make cards from a list';
   const cards = cardsOf(programme, plan);
   const [first, last] = [cards[0], cards.at(-1)];
-  if (!first || !last) return { name, changes: [], note: 'There is nothing on the list.' };
+  if (!first || !last) return { name, changes: [], note: 'The list is empty.' };
   const { changes, strand } = strandWithRoom(
     programme,
     'card',

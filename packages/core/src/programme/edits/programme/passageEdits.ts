@@ -25,14 +25,14 @@ export const setLook =
   (look: Partial<Passage['look']>): PassageEdit =>
   (programme, id, measure) => {
     const after = { ...programme.passages[id]?.look, ...look } as Passage['look'];
-    return editPassage(programme, id, { look: after }, measure, 'Set how it looks');
+    return editPassage(programme, id, { look: after }, measure, 'Set the look');
   };
 
 /** Sets some fields of how a passage travels. */
 export const setJourney =
   (journey: Partial<Journey>): PassageEdit =>
   (programme, id, measure) => {
-    const name = 'Set how it travels';
+    const name = 'Set the motion';
     const passage = programme.passages[id];
     if (!passage) return { name, changes: [] };
     return editPassage(

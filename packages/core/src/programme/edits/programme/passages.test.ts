@@ -55,7 +55,7 @@ describe('a new roll', () => {
     const base = programmeWithCues([]);
     const long = { id: 'r', sheet: SHEET.repeat(10), from: at25(0) };
     const edit = addPassage(base, 'roll', long, measure, countingIds());
-    expect(edit.note).toBe('It needs more time than there is before its end.');
+    expect(edit.note).toBe('It needs more time than the programme has before its end.');
     expect(cueOf(done(base, edit), 'r')).toMatchObject({ start: 0, end: at25(1500) });
   });
 
@@ -116,7 +116,7 @@ describe('of size, time and speed', () => {
     expect(atSpeed(measure(roll(placed)), 7).frames).toBeLessThanOrEqual(500);
     expect(atSpeed(measure(withSize(roll(placed), 25)), 7).frames).toBeGreaterThan(500);
     const tiny = placePassage(placed, 'r', { start: at25(0), frames: 100 }, measure, countingIds());
-    expect(tiny.note).toBe('Even at 8 px it is too long for its time at this speed.');
+    expect(tiny.note).toBe('The text is too long for this duration and speed, even at 8 px.');
   });
 
   test('the speed follows where a size is given instead of following', () => {

@@ -83,7 +83,7 @@ function settled(programme: Programme, id: Id, { name, changes }: Edit, measure:
       return {
         name,
         changes,
-        note: `Even at ${SMALLEST} px it is too long for its time at this speed.`,
+        note: `The text is too long for this duration and speed, even at ${SMALLEST} px.`,
       };
     const look = { ...passage.look, size } as Passage['look'];
     return { name, changes: [...changes, ...update('passage', passage, { look } as never)] };
@@ -111,9 +111,9 @@ function inPlace(
   const note = before ? CUT_AT_BEFORE : CUT_AT_BEGINNING;
   return { range: { start, end: cue.end }, ...(start > wanted && { note }) };
 }
-const CUT_AT_NEXT = 'It is cut off where the next one begins.';
-const CUT_AT_BEFORE = 'It is cut off where the one before ends.';
-const CUT_AT_BEGINNING = 'It needs more time than there is before its end.';
+const CUT_AT_NEXT = 'It is cut off at the start of the next passage.';
+const CUT_AT_BEFORE = 'It is cut off at the end of the passage before.';
+const CUT_AT_BEGINNING = 'It needs more time than the programme has before its end.';
 
 /** Changes what a passage says, how it looks, or what it is called; what follows from that follows. */
 export function editPassage(
@@ -156,7 +156,7 @@ export function letFollow(
   follows: Following,
   measure: MeasureWay,
 ): Edit {
-  const name = `Let the ${follows} follow`;
+  const name = `Let ${follows} follow`;
   const passage = programme.passages[id];
   if (!passage) return { name, changes: [] };
   const speed = speedOf(programme, passage, measure);
@@ -210,7 +210,7 @@ export function placePassage(
   measure: MeasureWay,
   newId: () => Id,
 ): Edit {
-  const name = 'Set when it travels';
+  const name = 'Place a passage';
   const passage = programme.passages[id];
   if (!passage) return { name, changes: [] };
   const { frameRate } = programme.facts;
@@ -231,7 +231,7 @@ export function placePassage(
     atSpeed(measure(passage), becomes.speed, journey).frames;
   const range = rangeOf(placing, cue, frames(count, frameRate), programme, becomes.keeps);
   if (range.end - range.start < frameLength(frameRate))
-    return { name, changes: [], note: 'It has to end after it starts.' };
+    return { name, changes: [], note: 'The end must be after the start.' };
   const { changes, strand } = strandWithRoom(programme, passage.kind, range, newId, cue);
   const placed: Change[] = cue
     ? update('cue', cue, { ...range, strand })
@@ -327,7 +327,7 @@ export function addPassage(
 
 /** Another passage that says the same and looks the same; it is not on the programme yet. */
 export function copyPassage(programme: Programme, id: Id, copy: Id): Edit {
-  const name = 'Copy a passage';
+  const name = 'Duplicate a passage';
   const passage = programme.passages[id];
   if (!passage) return { name, changes: [] };
   const made = { ...passage, id: copy, title: titleFor(programme, passage.title) };
@@ -336,7 +336,7 @@ export function copyPassage(programme: Programme, id: Id, copy: Id): Edit {
 
 /** Takes a passage off the programme; it is kept. */
 export const takeOff = (programme: Programme, id: Id): Edit => ({
-  name: 'Take a passage off the programme',
+  name: 'Unplace a passage',
   changes: cuesOfPassage(programme, id).map((cue) => remove('cue', cue)),
 });
 

@@ -57,11 +57,7 @@ export function setFacts(
 
 /** Sets what stands behind the text. */
 export const setBackdrop = (programme: Programme, part: Partial<Backdrop>): Edit =>
-  setFacts(
-    programme,
-    { backdrop: { ...programme.facts.backdrop, ...part } },
-    'Set what stands behind the text',
-  );
+  setFacts(programme, { backdrop: { ...programme.facts.backdrop, ...part } }, 'Set the background');
 
 /**
  * Adds a material. The first sound becomes what is heard and the first film what is seen; the first
@@ -91,7 +87,7 @@ export function addMaterial(programme: Programme, material: Material): Edit {
 /** Takes a material away with what was found in it; the programme is silent or dark where it was in use. */
 export function removeMaterial(programme: Programme, id: Id): Edit {
   const material = programme.materials[id];
-  if (!material) return { name: 'Take out material', changes: [] };
+  if (!material) return { name: 'Remove material', changes: [] };
   const { facts } = programme;
   const unused: Change[] = update('programme', facts, {
     sound: facts.sound === id ? null : facts.sound,
@@ -107,7 +103,7 @@ export function removeMaterial(programme: Programme, id: Id): Edit {
       .map((sound) => remove('sound', sound)),
   ];
   return {
-    name: `Take out ${material.name}`,
+    name: `Remove ${material.name}`,
     changes: [...unused, ...found, remove('material', material)],
   };
 }

@@ -24,7 +24,7 @@ const SHORT_FADE = fromSeconds(0.02);
 /** Lets a material be heard from the start of the programme, beside what is heard already. */
 export function addSound(programme: Programme, material: Id, newId: () => Id): Edit {
   const found = programme.materials[material];
-  const name = `Hear ${found?.name ?? 'a sound'} too`;
+  const name = `Add ${found?.name ?? 'a sound'} to the sounds`;
   if (!found?.sound || soundOf(programme, material)) return { name, changes: [] };
   const changes = [create('sound', { ...wholeSound(found), id: newId() })];
   return { name, changes };
@@ -36,7 +36,7 @@ export function removeSound(programme: Programme, material: Id): Edit {
   const stored = laid && programme.sounds[laid.id];
   const main = programme.facts.sound === material;
   return {
-    name: 'Hear it no longer',
+    name: 'Remove a sound',
     changes: [
       ...(stored ? [remove('sound', stored)] : []),
       ...(main ? update('programme', programme.facts, { sound: null }) : []),
@@ -53,7 +53,7 @@ export function setSound(
   material: Id,
   part: Partial<Omit<Sound, 'id' | 'material'>>,
   newId: () => Id,
-  name = 'Change how it sounds',
+  name = 'Change level and fades',
 ): Edit {
   const old = soundOf(programme, material);
   const whole = programme.materials[material];
@@ -95,7 +95,7 @@ export function hearAlone(programme: Programme, material: Id, newId: () => Id): 
     return muted === quiet ? [] : [setSound(programme, other, { muted: quiet }, newId)];
   });
   return {
-    name: all ? 'Hear every sound' : 'Hear one sound alone',
+    name: all ? 'Unmute every sound' : 'Solo a sound',
     changes: edits.flatMap(({ changes }) => changes),
   };
 }
@@ -120,7 +120,9 @@ export function moveSound(
     newId,
     name,
   );
-  return cut > 0 ? { ...edit, note: 'What would lie before the start is not heard.' } : edit;
+  return cut > 0
+    ? { ...edit, note: 'The part before the start of the programme is not heard.' }
+    : edit;
 }
 
 /**
@@ -130,7 +132,7 @@ export function moveSound(
  */
 export function beginWith(programme: Programme, material: Id, at: Ticks, newId: () => Id): Edit {
   const sound = soundOf(programme, material);
-  const name = 'Begin with this beat';
+  const name = 'Start at this beat';
   if (!sound) return { name, changes: [] };
   const from = later(earlier(at, sound.to), ZERO);
   return setSound(

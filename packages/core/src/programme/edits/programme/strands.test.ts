@@ -76,7 +76,7 @@ describe('strands', () => {
     const left = done(withOne, removeStrand(withOne, 's'));
     expect(Object.values(left.cues).map(({ strand }) => strand)).toEqual(['t']);
     const last = removeStrand(left, 't');
-    expect(last).toMatchObject({ changes: [], note: 'The last strand stays.' });
+    expect(last).toMatchObject({ changes: [], note: 'A programme needs at least one strand.' });
   });
 
   test('cues go to another strand where there is room', () => {
@@ -84,7 +84,7 @@ describe('strands', () => {
     const moved = done(withOne, edit);
     expect(cuesInOrder(moved, 't').map(({ id }) => id)).toEqual(['c1', 'l1', 'c3']);
     expect(cuesInOrder(moved, 's').map(({ id }) => id)).toEqual(['c2']);
-    expect(edit.note).toBe('1 stays: on “Lyrics” there is a cue in that place.');
+    expect(edit.note).toBe('1 stays: on “Lyrics” another cue is in the way.');
   });
 
   test('copies leave the cues where they are', () => {

@@ -12,6 +12,7 @@ import {
   type Strand,
   type StrandKind,
 } from '../../programme.ts';
+import { aOrMany, plural } from '../../../text/plural.ts';
 
 /** The new strand of a kind; where its name is taken, a number is put after it. */
 export function strandToAdd(programme: Programme, kind: StrandKind, id: Id): Strand {
@@ -67,7 +68,7 @@ export function renameStrand(programme: Programme, id: Id, title: string): Edit 
 export function muteStrand(programme: Programme, id: Id, muted: boolean): Edit {
   const strand = programme.strands[id];
   return {
-    name: muted ? 'Leave a strand out' : 'Take a strand in',
+    name: muted ? 'Hide a strand' : 'Show a strand',
     changes: strand && (strand.muted ?? false) !== muted ? update('strand', strand, { muted }) : [],
   };
 }
@@ -77,13 +78,13 @@ export function muteStrand(programme: Programme, id: Id, muted: boolean): Edit {
  * note says how many.
  */
 export function allowOverlap(programme: Programme, id: Id, allowed: boolean): Edit {
-  const name = allowed ? 'Allow overlaps' : 'Allow no overlaps';
+  const name = allowed ? 'Allow overlaps' : 'Forbid overlaps';
   const strand = programme.strands[id];
   if (!strand || strand.overlapAllowed === allowed) return { name, changes: [] };
   if (isTravelling(strand.kind)) return { name, changes: [], note: TRAVELS };
   const over = allowed ? 0 : countOverlaps(cuesInOrder(programme, id));
   if (over > 0) {
-    const note = `${over === 1 ? 'One cue overlaps' : `${String(over)} cues overlap`} another on “${strand.title}”. Separate them first.`;
+    const note = `${plural(over, 'cue overlaps', 'cues overlap')} another on “${strand.title}”. Separate them first.`;
     return { name, changes: [], note };
   }
   return { name, changes: update('strand', strand, { overlapAllowed: allowed }) };
@@ -101,7 +102,7 @@ function countOverlaps(row: readonly Cue[]): number {
 
 /** Takes a strand one place further to the front, or to the back; at either end it stays. */
 export function moveStrand(programme: Programme, id: Id, by: 1 | -1): Edit {
-  const name = by > 0 ? 'Bring a strand forward' : 'Take a strand back';
+  const name = by > 0 ? 'Move a strand forward' : 'Move a strand back';
   const all = [...strandsInOrder(programme)];
   const from = all.findIndex((strand) => strand.id === id);
   const [strand, other] = [all[from], all[from + by]];
@@ -118,7 +119,7 @@ export function removeStrand(programme: Programme, id: Id): Edit {
   if (!strand) return { name, changes: [] };
   const written = strandsInOrder(programme).filter(({ kind }) => !isTravelling(kind));
   if (written.length === 1 && written[0]?.id === id)
-    return { name, changes: [], note: 'The last strand stays.' };
+    return { name, changes: [], note: 'A programme needs at least one strand.' };
   const cues = cuesInOrder(programme, id).map((cue) => remove('cue', cue));
   return { name, changes: [...cues, remove('strand', strand)] };
 }
@@ -141,7 +142,7 @@ export function cuesToStrand(
     .map((id) => programme.cues[id])
     .filter((cue): cue is Cue => cue !== undefined && cue.strand !== strand)
     .sort((a, b) => a.start - b.start);
-  const many = cues.length === 1 ? 'a cue' : `${cues.length} cues`;
+  const many = aOrMany(cues.length, 'cue');
   const name = `${copyId ? 'Copy' : 'Move'} ${many} to another strand`;
   if (!to) return { name, changes: [] };
   const there = cuesInOrder(programme, strand);
@@ -165,6 +166,6 @@ export function cuesToStrand(
     );
   }
   const verb = stayed === 1 ? 'stays' : 'stay';
-  const note = `${stayed} ${verb}: on “${to.title}” there is a cue in that place.`;
+  const note = `${stayed} ${verb}: on “${to.title}” another cue is in the way.`;
   return { name, changes, ...(stayed > 0 && { note }) };
 }

@@ -22,7 +22,7 @@ export type Emphasis = 'italic' | 'bold' | 'underline';
 const names: Readonly<Record<Emphasis, readonly [on: string, off: string]>> = {
   italic: ['Set in italics', 'Set upright'],
   bold: ['Set in bold', 'Set in regular weight'],
-  underline: ['Underline', 'Take the line away'],
+  underline: ['Underline', 'Remove underline'],
 };
 
 /** Gives a span a style, or takes it away where it is undefined. */
@@ -69,7 +69,7 @@ export function setSpeaker(programme: Programme, ids: readonly Id[], name: strin
     ids.map((cue) => ({ cue })),
   );
   return {
-    name: name.trim() === '' ? 'Take the speaker away' : `Speaker: ${name.trim()}`,
+    name: name.trim() === '' ? 'Remove the speaker' : `Set speaker ${name.trim()}`,
     changes: all.flatMap((place) => update('cue', place.of, { text: changed(place, change) })),
   };
 }
@@ -90,7 +90,7 @@ export function setComment(programme: Programme, id: Id, comment: string): Edit 
   const cue = programme.cues[id];
   const text = comment.trim() === '' ? null : comment.trim();
   return {
-    name: text === null ? 'Take a comment away' : 'Comment on a cue',
+    name: text === null ? 'Remove a comment' : 'Comment on a cue',
     changes: cue ? update('cue', cue, { comment: text }) : [],
   };
 }

@@ -6,6 +6,7 @@ import type { Edit } from '../../record/change.ts';
 import { languageOfStrand } from '../../languageOfStrand.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
 import { partCue } from '../cues/partCue.ts';
+import { aOrMany, plural } from '../../../text/plural.ts';
 
 /** The lines of a cue as one, with a space where a line ended. */
 const inOneLine = (text: readonly Line[]): Line =>
@@ -85,10 +86,10 @@ export function fitLines(
   const all = fitted(programme, ids, room);
   const more = all.reduce((sum, { parts }) => sum + parts.length - 1, 0);
   return {
-    name: `Fit the lines of ${all.length === 1 ? 'a cue' : `${all.length} cues`}`,
+    name: `Fit the lines of ${aOrMany(all.length, 'cue')}`,
     changes: all.flatMap((each) => partCue(programme, each.cue, each.parts, newId)),
     ...(more > 0 && {
-      note: `${more} ${more === 1 ? 'cue was' : 'cues were'} added by splitting.`,
+      note: `${plural(more, 'cue was', 'cues were')} added by splitting.`,
     }),
   };
 }

@@ -18,7 +18,7 @@ export function rightEverywhere(programme: Programme, word: string): Edit {
   const { language, right } = spellingOf(programme);
   const spelling = { language, right: [...right.filter((each) => each !== word), word].sort() };
   return {
-    name: `“${word}” is right`,
+    name: `Add “${word}” to the dictionary`,
     changes: update('programme', programme.facts, { spelling }),
   };
 }
@@ -28,7 +28,7 @@ export function setRightWords(programme: Programme, words: readonly string[]): E
   const right = [...new Set(words.map((word) => word.trim()).filter((word) => word !== ''))].sort();
   const spelling = { language: languageOf(programme), right };
   return {
-    name: 'Words that are right',
+    name: 'Edit the dictionary',
     changes: update('programme', programme.facts, { spelling }),
   };
 }
@@ -38,13 +38,13 @@ export function passOver(programme: Programme, name: string): Edit {
   const now = programme.facts.passedOver ?? [];
   const passedOver = now.includes(name) ? now : [...now, name];
   return {
-    name: 'Pass a finding over',
+    name: 'Ignore a finding',
     changes: update('programme', programme.facts, { passedOver }),
   };
 }
 
 /** Everything that was passed over counts again. */
 export const countAgain = (programme: Programme): Edit => ({
-  name: 'Count every finding again',
+  name: 'Restore ignored findings',
   changes: update('programme', programme.facts, { passedOver: [] }),
 });

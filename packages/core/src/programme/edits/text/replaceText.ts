@@ -4,6 +4,7 @@ import { plainText, replaceIn } from '../../../text/lines.ts';
 import { update, type Edit } from '../../record/change.ts';
 import type { Id, Programme } from '../../programme.ts';
 import { reworded } from '../../woven/reworded.ts';
+import { plural } from '../../../text/plural.ts';
 
 /** A stretch of a cue's plain text, in UTF-16 units, and what takes its place. */
 export interface Replacement {
@@ -20,7 +21,7 @@ export interface Replacement {
 export function replaceText(
   programme: Programme,
   replacements: readonly Replacement[],
-  name = `Replace in ${replacements.length} places`,
+  name = `Replace in ${plural(replacements.length, 'place')}`,
 ): Edit {
   const byCue = new Map<Id, Replacement[]>();
   for (const each of replacements) byCue.set(each.cue, [...(byCue.get(each.cue) ?? []), each]);

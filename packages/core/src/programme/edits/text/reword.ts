@@ -2,10 +2,8 @@
 import { retype } from '../../../text/lines.ts';
 import { remove, update, type Edit } from '../../record/change.ts';
 import type { Cue, Id, Programme, TextStyle } from '../../programme.ts';
+import { aOrMany } from '../../../text/plural.ts';
 import { reworded } from '../../woven/reworded.ts';
-
-const many = (count: number, one: string, more: string): string =>
-  count === 1 ? one : more.replace('#', String(count));
 
 const pick = (programme: Programme, ids: readonly Id[]): Cue[] =>
   ids.map((id) => programme.cues[id]).filter((cue) => cue !== undefined);
@@ -29,7 +27,7 @@ export function setStyle(
       Object.entries({ ...cue.style, ...part }).filter(([, value]) => value !== undefined),
     );
   return {
-    name: many(cues.length, 'Style a cue', 'Style # cues'),
+    name: `Style ${aOrMany(cues.length, 'cue')}`,
     changes: cues.flatMap((cue) => update('cue', cue, { style: restyle(cue) })),
   };
 }
@@ -44,7 +42,7 @@ export function setStrandStyle(programme: Programme, id: Id, part: Partial<TextS
 export function deleteCues(programme: Programme, ids: readonly Id[]): Edit {
   const cues = pick(programme, ids);
   return {
-    name: many(cues.length, 'Delete a cue', 'Delete # cues'),
+    name: `Delete ${aOrMany(cues.length, 'cue')}`,
     changes: cues.map((cue) => remove('cue', cue)),
   };
 }

@@ -58,7 +58,7 @@ export function conformCues(
 ): Conforming {
   const old = soundOf(programme, from);
   const [was, becomes] = [programme.materials[from], programme.materials[to]];
-  const name = `Put ${becomes?.name ?? 'a sound'} in the place of ${was?.name ?? 'another'}`;
+  const name = `Carry cues over to ${becomes?.name ?? 'a sound'}`;
   if (!old || !was || !becomes) return nothing({ name, changes: [] });
   const fresh = laid(old, was, becomes, map);
   const { changes, ...told } = broughtAlong(programme, old, fresh, map, newId);

@@ -171,6 +171,24 @@ describe('setting onto instants', () => {
     expect(firstOverlap(apply(three, many.edit.changes))).toBeUndefined();
   });
 
+  test('an empty cue between them is not covered, though it was chosen too', () => {
+    const gap = programmeWithCues([
+      ['The ferry wakes', 0, 32],
+      ['', 75, 125],
+      ['and the winch', 134, 150],
+    ]);
+    const { edit } = ontoInstants(gap, 's', ['c1', 'c2', 'c3'], beats(58, 3, 10), {
+      each: 'word',
+      every: 1,
+      syllables,
+    });
+    expect(firstOverlap(apply(gap, edit.changes))).toBeUndefined();
+    expect(edit).toMatchObject({
+      changes: [],
+      note: 'Select cues with text that follow each other.',
+    });
+  });
+
   test('evenly by syllables fills the time to its end', () => {
     const instants = evenly(two, ['c1', 'c2'], at25(0), at25(120), syllables);
     expect(instants).toHaveLength(7);

@@ -41,14 +41,14 @@ export function splitInSyllables(
   if (!cue || !word) return { name: 'Split a word', changes: [] };
   if (word.syllables)
     return {
-      name: 'One word again',
+      name: 'Merge syllables',
       changes: update('cue', cue, {
         words: changed(cue, place, ({ syllables: _gone, ...whole }) => whole),
       }),
     };
   const syllables = syllablesBy(partsOf(word.text));
   return {
-    name: 'Split a word in syllables',
+    name: 'Split a word into syllables',
     changes:
       syllables.length > 0
         ? update('cue', cue, { words: changed(cue, place, (each) => ({ ...each, syllables })) })

@@ -38,7 +38,7 @@ describe('taps', () => {
       [70, 120],
       [120, 130],
     ]);
-    expect(tapCues(programme, 's', 'c4', [tap(95), tap(99)]).note).toContain('more than cues');
+    expect(tapCues(programme, 's', 'c4', [tap(95), tap(99)]).note).toContain('1 tap had no cue');
   });
 
   it('give words their times in turn, on into the next cue', () => {

@@ -9,6 +9,7 @@ import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
 import { spreadWords } from '../../woven/spreadWords.ts';
 import { shiftWords } from '../cues/moveCues.ts';
+import { aOrMany, plural } from '../../../text/plural.ts';
 
 /** One tap: when it fell, and when the key came up again where it was held. */
 export interface Tap {
@@ -26,9 +27,9 @@ export interface Tap {
 export function tapCues(programme: Programme, strand: Id, first: Id, taps: readonly Tap[]): Edit {
   const row = cuesInOrder(programme, strand);
   const place = row.findIndex(({ id }) => id === first);
-  const name = taps.length === 1 ? 'Tap a cue' : `Tap ${taps.length} cues`;
+  const name = `Tap ${aOrMany(taps.length, 'cue')}`;
   if (place < 0 || taps.length === 0)
-    return { name, changes: [], note: 'There is no cue to give the taps to.' };
+    return { name, changes: [], note: 'There are no cues for the taps.' };
   const { frameRate } = programme.facts;
   const shortest = shortestCue(programme);
   const placed = new Map<Id, { start: Ticks; end: Ticks }>();
@@ -68,7 +69,7 @@ export function tapCues(programme: Programme, strand: Id, first: Id, taps: reado
         return update('cue', cue, { ...range, words: moved });
       }),
     ],
-    ...(left > 0 && { note: `There were ${left} taps more than cues.` }),
+    ...(left > 0 && { note: `${plural(left, 'tap')} had no cue.` }),
   };
 }
 
@@ -86,7 +87,7 @@ export function tapWords(
   const row = cuesInOrder(programme, strand);
   const place = row.findIndex(({ id }) => id === first);
   const what = each === 'word' ? 'words' : 'lines';
-  const name = `Tap ${taps.length} ${what}`;
+  const name = `Tap ${plural(taps.length, each)}`;
   let used = 0;
   const changes = row.slice(Math.max(0, place)).flatMap((cue) => {
     if (place < 0 || used >= taps.length) return [];
@@ -96,7 +97,7 @@ export function tapWords(
     used += groups.length;
     return update('cue', cue, { words: timed(cue, groups, own) });
   });
-  const note = used === 0 ? `There are no ${what} to give the taps to.` : undefined;
+  const note = used === 0 ? `There are no ${what} for the taps.` : undefined;
   return { name, changes, ...(note && { note }) };
 }
 

@@ -8,6 +8,7 @@ import { materialTime, programmeTime } from '../../heard.ts';
 import type { Id, Programme } from '../../programme.ts';
 import type { Edit } from '../../record/change.ts';
 import { tapCues, tapWords, type Tap } from './tapped.ts';
+import { aOrMany } from '../../../text/plural.ts';
 
 /** The kinds of things that a tap can be for. */
 export const TAPS = ['marks', 'cues', 'words', 'lines', 'beats'] as const;
@@ -67,7 +68,7 @@ export function editOfTaps(
   switch (tapFor) {
     case 'marks': {
       const marks = taps.map(({ at }) => ({ at, purpose: 'place' as const }));
-      const name = taps.length === 1 ? 'Tap a mark' : `Tap ${taps.length} marks`;
+      const name = `Tap ${aOrMany(taps.length, 'mark')}`;
       return { ...addMarks(programme, marks, newId), name };
     }
     case 'beats': {

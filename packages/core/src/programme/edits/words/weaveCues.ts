@@ -21,6 +21,7 @@ import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
 import { timesOf } from '../../woven/reworded.ts';
 import { fixed, stateOf } from '../../woven/wordState.ts';
+import { aOrMany, plural } from '../../../text/plural.ts';
 
 /** Cues that are to be woven: their words one after the other, and the times that the editor fixed. */
 export interface Weaving {
@@ -144,13 +145,12 @@ export function weaveCues(
   const doubtful = woven.filter(
     ({ start, confidence }) => start !== null && confidence < SURE,
   ).length;
-  const count = (some: number) => `${String(some)} ${some === 1 ? 'word' : 'words'}`;
   const notes = [
-    ...(unsaid > 0 ? [`${count(unsaid)} not heard`] : []),
-    ...(doubtful > 0 ? [`${count(doubtful)} doubtful`] : []),
+    ...(unsaid > 0 ? [`${plural(unsaid, 'word')} not heard`] : []),
+    ...(doubtful > 0 ? [`${plural(doubtful, 'word')} doubtful`] : []),
   ];
   return {
-    name: `Weave ${count(woven.length)}`,
+    name: `Weave ${plural(woven.length, 'word')}`,
     changes,
     ...(notes.length > 0 && { note: `${notes.join(', ')}.` }),
   };
@@ -287,7 +287,7 @@ export function acceptWords(programme: Programme, ids: readonly Id[]): Edit {
     return update('cue', cue, { words });
   });
   return {
-    name: `Accept ${count === 1 ? 'a word' : `${String(count)} words`}`,
+    name: `Accept ${aOrMany(count, 'word')}`,
     changes,
     ...(count === 0 && { note: 'No word here is doubtful.' }),
   };
@@ -301,7 +301,7 @@ export function unpinWords(programme: Programme, id: Id, places: readonly number
     if (!time) return [];
     return [places.includes(at) && fixed(time) ? { ...time, source: 'woven' } : time];
   });
-  return { name: 'Unpin', changes: cue ? update('cue', cue, { words }) : [] };
+  return { name: 'Unpin words', changes: cue ? update('cue', cue, { words }) : [] };
 }
 
 /** The words of a cue that weaving is not sure of, by their places. */
