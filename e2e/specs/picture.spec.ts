@@ -90,7 +90,7 @@ test('speeds keep the pitch, and a cue goes round when asked to', async ({ page,
   await expect(page.getByRole('button', { name: 'Loop' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('ArrowDown');
   const end = await page.getByLabel('End', { exact: true }).inputValue();
-  await page.keyboard.press('Tab');
+  await page.keyboard.press('Shift+Space');
   // It has gone round when the timecode goes back; it never goes past the end of the cue.
   const seen = await page.evaluate(
     () =>

@@ -229,7 +229,7 @@ test('it plays: the playhead moves with the sound, and a cue stops at its end', 
   ]);
   await expect(code).toHaveText(start);
   await page.getByRole('application').focus();
-  await page.keyboard.press('Tab');
+  await page.keyboard.press('Shift+Space');
   await expect(code).toHaveText(end, { timeout: 90_000 });
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 });

@@ -20,6 +20,7 @@ export const WindowFoot = ({ close, take, off, says, children }: WindowFootProps
     <Button
       variant="filled"
       disabled={off}
+      data-takes
       {...(take ? { onClick: take } : { type: 'submit' as const })}
     >
       {children}

@@ -36,12 +36,20 @@ export function isTaken(event: KeyboardEvent): boolean {
   const target = event.target instanceof HTMLElement ? event.target : document.body;
   if (
     target.closest(
-      'input, textarea, select, [contenteditable], [role=dialog], [role=menu], [role=listbox]',
+      `input:not(${SWITCHES}), textarea, select, [contenteditable], [role=dialog], [role=menu], [role=listbox]`,
     )
   )
     return true;
   // Space does nothing on a link of its own.
-  if (target.closest('a')) return ['Enter', 'Tab'].includes(event.key);
-  const onControl = target.closest('button, [role=radio], [tabindex]:not([data-keys])') !== null;
-  return onControl && ['Enter', ' ', 'Tab'].includes(event.key);
+  if (target.closest('a')) return event.key === 'Enter';
+  if (target.matches('input') && event.key.startsWith('Arrow')) return true;
+  const onControl = target.closest(`button, input, [tabindex]:not([data-keys])`) !== null;
+  return onControl && ['Enter', ' '].includes(event.key);
 }
+
+/** Inputs that nothing is typed into. */
+const SWITCHES = '[type=radio], [type=checkbox]';
+
+/** Whether a key stroke is in a window over a place. */
+export const isInWindow = ({ target }: KeyboardEvent): boolean =>
+  target instanceof HTMLElement && target.closest('[role=dialog]') !== null;

@@ -31,7 +31,13 @@ export const theme = createTheme({
     },
     ActionIcon: { defaultProps: { variant: 'subtle', color: 'var(--ink)', size: 30 } },
     Tooltip: { defaultProps: { openDelay: 500, color: 'var(--ink)', c: 'var(--linen)' } },
-    Modal: { defaultProps: { centered: true } },
+    Modal: {
+      defaultProps: {
+        centered: true,
+        // The keyboard has Esc and Cancel; the first field is where it begins.
+        closeButtonProps: { 'aria-label': 'Close', tabIndex: -1 },
+      },
+    },
     SegmentedControl: { defaultProps: { size: 'xs' } },
   },
 });

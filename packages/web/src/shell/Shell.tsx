@@ -4,6 +4,7 @@ import {
   IconArrowBackUp,
   IconArrowForwardUp,
   IconMoon,
+  IconSearch,
   IconSettings,
   IconSun,
 } from '@tabler/icons-react';
@@ -26,7 +27,10 @@ import { Damage, OlderOnServer } from './ServerState.tsx';
 import { closeProgramme, openProgramme } from '../desk/desk.ts';
 import { Dropping } from './Dropping.tsx';
 import { say, messageOf } from '../desk/say.ts';
+import { goToPlacesWith, PLACES, type PlaceName } from '../desk/places.ts';
 import { openWindowsWith, showWindow } from '../desk/windows.ts';
+import { showCommands, showCommandsWith } from './commands.ts';
+import { lazyPart } from '../kit/loadWithRetry.ts';
 import { openWindow } from './windows.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
 import { followWithClicks } from './clicks.ts';
@@ -37,14 +41,7 @@ import { linesOfWords } from '../words/lines.ts';
 import { Broken } from '../kit/Broken.tsx';
 
 openWindowsWith(openWindow);
-
-const PLACES = [
-  { path: 'material', name: 'Material' },
-  { path: 'words', name: 'Words' },
-  { path: 'timing', name: 'Timing' },
-  { path: 'travel', name: 'Travel' },
-  { path: 'handover', name: 'Handover' },
-] as const;
+const Commands = lazyPart(() => import('./Commands.tsx'));
 
 /** The share of passages that are on the programme with text. */
 function travelDone(programme: Programme): number {
@@ -56,7 +53,7 @@ function travelDone(programme: Programme): number {
 }
 
 /** How far each place's part of the work is done, from 0 to 1. */
-function progressOf(programme: Programme): Record<(typeof PLACES)[number]['path'], number> {
+function progressOf(programme: Programme): Record<PlaceName, number> {
   // That of the strand with the most cues: what is typed on another does not undo it.
   const [cues = []] = strandsInOrder(programme)
     .filter(({ kind }) => !isTravelling(kind))
@@ -142,6 +139,13 @@ function Opened() {
   const { pathname } = useLocation();
   useKeptLink();
 
+  const [finding, setFinding] = useState(false);
+  const navigate = useNavigate();
+  useEffect(() => {
+    showCommandsWith(() => setFinding(true));
+    goToPlacesWith((place) => void navigate(`/p/${openNow().id}/${place}`));
+  }, [navigate]);
+
   useEffect(() => loadPlayer(programme), [programme]);
   useEffect(() => {
     const { speed, loop } = store.getState().view;
@@ -167,6 +171,11 @@ function Opened() {
     <Dropping>
       <div className="shell">
         <TopBar />
+        {finding && (
+          <Suspense>
+            <Commands close={() => setFinding(false)} />
+          </Suspense>
+        )}
         <OlderOnServer />
         <Damage />
         <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
@@ -212,6 +221,11 @@ function TopBar() {
         <KeptState />
         <UndoButtons />
         <MoreMenu />
+        <Tooltip label="Find a command (Ctrl K)">
+          <ActionIcon aria-label="Find a command" onClick={showCommands}>
+            <IconSearch size={18} stroke={1.6} />
+          </ActionIcon>
+        </Tooltip>
         <Tooltip label="All keys (?)">
           <ActionIcon aria-label="All keys" onClick={showKeys} fw={600} fz={16}>
             ?

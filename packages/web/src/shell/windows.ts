@@ -3,6 +3,7 @@ import { modals } from '@mantine/modals';
 import { createElement, Suspense, type ComponentType } from 'react';
 import { lazyPart } from '../kit/loadWithRetry.ts';
 import type { OpenWindow, WindowName, WindowProps } from '../desk/windows.ts';
+import { WindowBody } from './WindowBody.tsx';
 
 const close = () => modals.close('window');
 
@@ -131,7 +132,7 @@ export const openWindow: OpenWindow = (name, about) => {
     children: createElement(
       Suspense,
       { fallback: createElement('p', { className: 'quiet' }, 'Opening …') },
-      createElement(body, { close, show: openWindow, about }),
+      createElement(WindowBody, null, createElement(body, { close, show: openWindow, about })),
     ),
   });
 };

@@ -102,27 +102,32 @@ export const CUE_KEYS: readonly Key[] = [
     {
       keys: 'Shift End',
       does: 'Select this cue and all after it',
+      ofCue: true,
       run: () => act.selectFromHere('end'),
     },
     {
       keys: 'Shift Home',
       does: 'Select this cue and all before it',
+      ofCue: true,
       run: () => act.selectFromHere('start'),
     },
     {
       keys: 'Shift [',
-      does: 'Stretch the selected cues to begin at the playhead',
+      does: 'Stretch the selected cues to start at the playhead',
+      ofCue: true,
       run: () => act.stretch('start'),
     },
     {
       keys: 'Shift ]',
       does: 'Stretch the selected cues to end at the playhead',
+      ofCue: true,
       run: () => act.stretch('end'),
     },
     { keys: 'G', does: 'Close small gaps', run: act.closeGaps },
     {
       keys: 'Shift G',
       does: 'Hold each selected cue until the next begins',
+      ofCue: true,
       run: act.holdCues,
     },
     {
@@ -133,6 +138,7 @@ export const CUE_KEYS: readonly Key[] = [
     {
       keys: 'Alt T',
       does: 'Tie the selected cues to their words, or untie them',
+      ofCue: true,
       run: act.tieOrFree,
     },
     {
@@ -158,6 +164,7 @@ export const CUE_KEYS: readonly Key[] = [
     {
       keys: 'Shift V',
       does: 'Accept the doubtful words of the selected cues: they become pins',
+      ofCue: true,
       run: acceptDoubtful,
     },
     {
@@ -188,6 +195,7 @@ export const CUE_KEYS: readonly Key[] = [
     {
       keys: 'I',
       does: 'Turn italics on or off',
+      ofCue: true,
       run: act.toggleItalic,
     },
     {

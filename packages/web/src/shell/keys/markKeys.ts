@@ -53,16 +53,22 @@ export const MARK_KEYS: readonly Key[] = [
     },
   ]),
   ...inGroup('The pulse', [
-    { keys: 'H', does: 'Halve the beats', run: hold.halve },
-    { keys: 'D', does: 'Double the beats', run: hold.double },
+    { keys: 'H', does: 'Halve the beats', place: 'timing', run: hold.halve },
+    { keys: 'D', does: 'Double the beats', place: 'timing', run: hold.double },
     {
       keys: 'B',
       does: 'Start a bar at the picked beat, or at the one nearest the playhead',
+      place: 'timing',
       run: hold.firstBar,
     },
-    { keys: 'Shift B', does: 'Move bars a beat later', run: () => hold.shiftBars(1) },
-    { keys: 'Shift H', does: 'Move beats half a beat later', run: hold.shiftHalf },
-    { keys: 'R', does: 'Change the metre', run: hold.nextMetre },
-    { keys: 'X', does: 'Fix the picked beats, or release them', run: hold.fix },
+    {
+      keys: 'Shift B',
+      does: 'Move bars a beat later',
+      place: 'timing',
+      run: () => hold.shiftBars(1),
+    },
+    { keys: 'Shift H', does: 'Move beats half a beat later', place: 'timing', run: hold.shiftHalf },
+    { keys: 'R', does: 'Change the metre', place: 'timing', run: hold.nextMetre },
+    { keys: 'X', does: 'Fix the picked beats, or release them', place: 'timing', run: hold.fix },
   ]),
 ];

@@ -5,7 +5,7 @@ import { inGroup, inHand, type Key } from './key.ts';
 export const PLAY_KEYS: readonly Key[] = [
   ...inGroup('Play', [
     { keys: 'Space', does: 'Play or stop', run: act.togglePlay },
-    { keys: 'Tab', does: 'Play the cue again', ...inHand(act.playCue, hold.play) },
+    { keys: 'Shift Space', does: 'Play the cue again', ...inHand(act.playCue, hold.play) },
     {
       keys: 'Enter',
       does: 'Go to the next cue and play it',

@@ -2,14 +2,18 @@
 import { strands } from '../../desk/actions.ts';
 import type { travel as TravelActionsNow } from '../../travel/travel.ts';
 import { showWindow } from '../../desk/windows.ts';
-import { inGroup, isIn, type Key } from './key.ts';
+import { isIn } from '../../desk/places.ts';
+import { inGroup, type Key } from './key.ts';
 
 type TravelActions = typeof TravelActionsNow;
 
 /** What Travel does is loaded with it. */
-const inTravel = (run: (travel: TravelActions) => void) => () => {
-  if (isIn('travel')) void import('../../travel/travel.ts').then(({ travel }) => run(travel));
-};
+const inTravel = (run: (travel: TravelActions) => void): Pick<Key, 'run' | 'place'> => ({
+  place: 'travel',
+  run: () => {
+    if (isIn('travel')) void import('../../travel/travel.ts').then(({ travel }) => run(travel));
+  },
+});
 
 export const STRAND_KEYS: readonly Key[] = [
   ...inGroup('Strands', [
@@ -43,12 +47,12 @@ export const STRAND_KEYS: readonly Key[] = [
     {
       keys: 'Alt R',
       does: 'New roll at the end of the programme',
-      run: inTravel((travel) => void travel.add('roll')),
+      ...inTravel((travel) => void travel.add('roll')),
     },
     {
       keys: 'Alt L',
       does: 'New crawl from the playhead',
-      run: inTravel((travel) => void travel.add('crawl')),
+      ...inTravel((travel) => void travel.add('crawl')),
     },
     {
       keys: 'Alt A',
@@ -58,27 +62,27 @@ export const STRAND_KEYS: readonly Key[] = [
     {
       keys: 'Alt Page Up',
       does: 'Go to the passage before',
-      run: inTravel((travel) => travel.step(-1)),
+      ...inTravel((travel) => travel.step(-1)),
     },
     {
       keys: 'Alt Page Down',
       does: 'Go to the next passage',
-      run: inTravel((travel) => travel.step(1)),
+      ...inTravel((travel) => travel.step(1)),
     },
     {
       keys: 'Alt E',
       does: 'Choose which of size, time and speed follows',
-      run: inTravel((travel) => travel.followNext()),
+      ...inTravel((travel) => travel.followNext()),
     },
     {
       keys: 'Alt +',
       does: 'Next faster even speed',
-      run: inTravel((travel) => travel.evenSpeed(1)),
+      ...inTravel((travel) => travel.evenSpeed(1)),
     },
     {
       keys: 'Alt -',
       does: 'Next slower even speed',
-      run: inTravel((travel) => travel.evenSpeed(-1)),
+      ...inTravel((travel) => travel.evenSpeed(-1)),
     },
   ]),
 ];

@@ -132,7 +132,7 @@ function Travelling({ cue }: { cue: Cue }) {
           Open in Travel
         </Button>
         <Button onClick={act.playCue}>
-          Play it <kbd className="key">Tab</kbd>
+          Play <kbd className="key">Shift Space</kbd>
         </Button>
       </div>
     </>
@@ -187,7 +187,7 @@ function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
           Join to next <kbd className="key">J</kbd>
         </Button>
         <Button onClick={act.playCue}>
-          Play it <kbd className="key">Tab</kbd>
+          Play <kbd className="key">Shift Space</kbd>
         </Button>
       </div>
     </>

@@ -260,8 +260,8 @@ function Pieces({ things }: Shown) {
         </Hint>
       )}
       <div className={`${classes.buttons} ${classes.near}`}>
-        <Do does={hold.play} keys="Tab" off={!one}>
-          Play it
+        <Do does={hold.play} keys="Shift Space" off={!one}>
+          Play
         </Do>
         <Do does={hold.join} keys="J" off={!one}>
           Join
@@ -296,7 +296,7 @@ function Hits({ things, programme }: Shown & { programme: Programme }) {
         </dl>
       )}
       <div className={`${classes.buttons} ${classes.near}`}>
-        <Do does={hold.play} keys="Tab" off={!one}>
+        <Do does={hold.play} keys="Shift Space" off={!one}>
           Listen
         </Do>
         <Do does={hold.acceptHits} keys="V" off={open === 0}>
