@@ -155,7 +155,7 @@ export async function hand(
 }
 
 export const kept = (page: Page): Promise<void> =>
-  expect(page.getByRole('status').first()).toHaveText(/Saved/);
+  expect(page.getByRole('status').first()).toHaveText(/^(?:All s|S)aved/);
 
 /** What the server holds, read afresh; the cues are those of one strand, the first unless said. */
 export async function held(serving: Serving, id: string, strand = 0): Promise<Held> {

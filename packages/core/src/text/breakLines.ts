@@ -60,10 +60,10 @@ const bare = (word: string): string =>
   word.replace(/[^\p{L}\p{N}'’]/gu, '').toLocaleLowerCase('und');
 const isCapital = (word: string): boolean => /^\p{Lu}/u.test(word);
 
-/** What it costs to break between two pieces; less than nothing where it helps. */
-function costBetween(
-  before: Piece,
-  after: Piece,
+/** What it costs to break between two words; less than nothing where it helps. */
+export function costBetween(
+  before: { readonly text: string },
+  after: { readonly text: string },
   beginsSentence: boolean,
   language: TextLanguage | undefined,
 ): number {

@@ -1,17 +1,15 @@
 /** A script whose words have their times, cut into cues that can be read: at pauses, by sense, to fit. */
 import type { Limits } from '../../text/breakLines.ts';
 import { languageOfText } from '../../text/language/languageOfText.ts';
-import { plainText, slice, type Line } from '../../text/lines.ts';
+import { plainText, type Line } from '../../text/lines.ts';
 import { wordsOf } from '../../text/words.ts';
 import type { Range } from '../../time/range.ts';
-import { fromSeconds, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
+import { later, ZERO, type Ticks } from '../../time/ticks.ts';
 import type { Woven } from '../../weave/weaver.ts';
 import { inParts, fitsAsItStands } from '../edits/text/fitLines.ts';
 import type { WordTime } from '../programme.ts';
+import { senseCuts } from './senseCuts.ts';
 import { spreadWords } from './spreadWords.ts';
-
-/** A pause that parts cues even within a sentence. */
-const PAUSE = fromSeconds(0.6);
 
 export interface CutCue extends Range {
   readonly text: readonly Line[];
@@ -43,7 +41,7 @@ export function cutWoven(
   const texts = paragraphs.flatMap((text) => {
     const own = woven.slice(at, (at += wordsOf(plainText(text)).length));
     if (whole) return [text];
-    return atPauses(text, own).flatMap((part) =>
+    return senseCuts(text, own, limits).flatMap((part) =>
       fitsAsItStands(part, limits) ? [part] : inParts(part, limits),
     );
   });
@@ -81,21 +79,3 @@ export const wordTimes = (words: readonly string[], times: readonly Woven[]): Wo
     const { start = null, end = null, source = 'woven', confidence = 0 } = times[at] ?? {};
     return start === null || end === null ? [] : [{ text, start, end, source, confidence }];
   });
-
-/** A paragraph parted where long pauses are. */
-function atPauses(text: readonly Line[], woven: readonly Woven[]): (readonly Line[])[] {
-  const plain = plainText(text);
-  const parts: (readonly Line[])[] = [];
-  let [from, to, spoken] = [0, 0, null as Ticks | null];
-  wordsOf(plain).forEach((word, at) => {
-    const { start = null, end = null } = woven[at] ?? {};
-    if (start !== null && spoken !== null && subtract(start, spoken) >= PAUSE) {
-      parts.push(slice(text, from, to));
-      from = word.from;
-    }
-    to = word.to;
-    spoken = end ?? spoken;
-  });
-  parts.push(slice(text, from, plain.length));
-  return parts.length > 1 ? parts : [text];
-}
