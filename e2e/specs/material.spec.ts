@@ -183,6 +183,14 @@ test('lyrics come in with the times of their words, and leave as LRC', async ({
   await expect(page.getByText(/read back: identical/)).toHaveCount(1);
   const written = await readFile(await (await saved).path(), 'utf8');
   expect(written.split('\n')[0]).toBe('[00:01.00]<00:01.00>Slack <00:01.52>water,<00:03.00>');
+  // No empty line clears the last one, unless that is asked for.
+  expect(written.trimEnd().split('\n')).toHaveLength(2);
+  await page.getByRole('checkbox', { name: 'Write an empty line where the text ends' }).check();
+  const cleared = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write 1 file' }).click();
+  expect((await readFile(await (await cleared).path(), 'utf8')).trimEnd()).toMatch(
+    /\n\[00:05\.00\]$/,
+  );
 });
 
 test('what was understood of captions is shown, with choices, before they are taken', async ({

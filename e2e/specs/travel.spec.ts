@@ -521,7 +521,10 @@ test('Timing shows the roll on its strand, and Words and Handover say where it b
   await page.getByRole('link', { name: /^Words/ }).click();
   await expect(page.getByRole('heading', { name: '“Rolls” is written in Travel' })).toBeVisible();
   await page.getByRole('link', { name: /^Handover/ }).click();
-  await expect(page.getByText(/Caption files cannot hold rolls or crawls/)).toBeVisible();
+  await expect(page.getByText(/Caption files cannot hold rolls or crawls/)).toContainText(
+    '“Subtitles” is written.',
+  );
+  await expect(page.getByRole('button', { name: 'Write 2 files' })).toBeEnabled();
   await page.getByRole('link', { name: /^Timing/ }).click();
   await page.getByRole('button', { name: 'Open in Travel' }).click();
   await expect(passageButton(page)).toHaveText('Closing roll');

@@ -2,7 +2,7 @@
 import { Button, Checkbox } from '@mantine/core';
 import { IconCheck } from '@tabler/icons-react';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
-import type { Lost } from '@cadence/core/formats/captions.ts';
+import type { Lost, Target } from '@cadence/core/formats/captions.ts';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf } from '@cadence/core/programme/captions.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
@@ -28,31 +28,49 @@ interface SavedFile {
   readonly url: string;
 }
 
+/** What may be chosen of how a format is written. */
+type Options = Required<Pick<Target, 'placeCodes' | 'clearLines'>>;
+
+/** The choices that a format has, by its name. */
+const CHOICES: Readonly<Record<string, { option: keyof Options; label: string }>> = {
+  srt: { option: 'placeCodes', label: 'Write positions as codes (some players show them as text)' },
+  lrc: { option: 'clearLines', label: 'Write an empty line where the text ends' },
+};
+
 /** The captions to be written, and what a format may want to know beside them. */
-function toWrite(programme: Programme, strand: Id) {
+function toWrite(programme: Programme, strand: Id, options: Options) {
   const { frameRate, startTimecode: start, title } = programme.facts;
   return {
     captions: captionsOf(programme, strand),
-    target: { frameRate, start, title },
+    target: { frameRate, start, title, ...options },
   };
+}
+
+/** The strand that is written: the one in hand, or the first with text where captions cannot hold that. */
+function writable(programme: Programme, inHand: Strand): Strand | undefined {
+  if (!isTravelling(inHand.kind)) return inHand;
+  const all = strandsInOrder(programme).filter(({ kind }) => !isTravelling(kind));
+  return all.find(({ id }) => captionsOf(programme, id).length > 0) ?? all[0];
 }
 
 /** What each format cannot hold, worked out when the programme rests; undefined until it is. */
 function useLosses(
   programme: Programme,
-  strand: Id,
+  strand: Id | undefined,
+  options: Options,
 ): Readonly<Record<string, readonly Lost[]>> | undefined {
   const [losses, setLosses] = useState<Readonly<Record<string, readonly Lost[]>>>();
   useEffect(() => {
+    if (strand === undefined) return undefined;
     let stale = false;
-    const { captions, target } = toWrite(programme, strand);
+    const { captions, target } = toWrite(programme, strand, options);
     void wordsWorker()
       .losses(captions, target)
       .then((found) => !stale && setLosses(found));
     return () => {
       stale = true;
     };
-  }, [programme, strand]);
+  }, [programme, strand, options]);
   return losses;
 }
 
@@ -62,13 +80,15 @@ export function Write({ wrong }: { wrong: number }) {
   const [chosen, setChosen] = useState<readonly string[]>(['srt', 'vtt']);
   const [written, setWritten] = useState<readonly SavedFile[]>([]);
   const [busy, setBusy] = useState(false);
-  const strand = useStrand();
+  const [options, setOptions] = useState<Options>({ placeCodes: false, clearLines: false });
+  const inHand = useStrand();
+  const strand = writable(programme, inHand);
   const several = useOpen((open) => strandsInOrder(open.programme).length > 1);
   const count = useMemo(
-    () => toWrite(programme, strand.id).captions.length,
-    [programme, strand.id],
+    () => (strand ? captionsOf(programme, strand.id).length : 0),
+    [programme, strand],
   );
-  const losses = useLosses(programme, strand.id);
+  const losses = useLosses(programme, strand?.id, options);
   useEffect(() => () => written.forEach((file) => URL.revokeObjectURL(file.url)), [written]);
 
   const write = async () => {
@@ -76,7 +96,9 @@ export function Write({ wrong }: { wrong: number }) {
     try {
       const formats = CAPTION_FORMATS.filter(({ name }) => chosen.includes(name));
       const files: SavedFile[] = [];
-      for (const format of formats) files.push(await writeFile(format, strand, several));
+      if (strand)
+        for (const format of formats)
+          files.push(await writeFile(format, strand, { several, options }));
       setWritten(files);
       files.forEach((file) => save(file.url, file.name));
     } catch (error) {
@@ -92,10 +114,10 @@ export function Write({ wrong }: { wrong: number }) {
         <span className="spring" />
         {several && <StrandMenu />}
       </div>
-      {isTravelling(strand.kind) && (
-        <p className="quiet">
-          Caption files cannot hold rolls or crawls. “{strand.title}” is in the picture only. Choose
-          another strand to write.
+      {inHand !== strand && (
+        <p className="quiet" role="status">
+          Caption files cannot hold rolls or crawls. “{inHand.title}” is in the picture only.
+          {strand && ` “${strand.title}” is written.`}
         </p>
       )}
       <div className={classes.formats}>
@@ -105,6 +127,8 @@ export function Write({ wrong }: { wrong: number }) {
             format={format}
             lost={losses?.[format.name]}
             on={chosen.includes(format.name)}
+            options={options}
+            choose={setOptions}
             toggle={() =>
               setChosen(
                 chosen.includes(format.name)
@@ -160,23 +184,41 @@ interface FormatProps {
   readonly lost: readonly Lost[] | undefined;
   readonly on: boolean;
   readonly toggle: () => void;
+  readonly options: Options;
+  readonly choose: (options: Options) => void;
 }
 
-const FormatCard = ({ format, lost, on, toggle }: FormatProps) => (
-  <label className={`card ${classes.format}`}>
-    <Checkbox
-      checked={on}
-      onChange={toggle}
-      color="var(--ink)"
-      iconColor="var(--linen)"
-      size="xs"
-    />
-    <span>
-      <b>{format.title}</b>
-      <small className="quiet">{lost ? holds(lost) : '…'}</small>
-    </span>
-  </label>
-);
+function FormatCard({ format, lost, on, toggle, options, choose }: FormatProps) {
+  const choice = CHOICES[format.name];
+  return (
+    <div className={`card ${classes.formatCard}`}>
+      <label className={classes.format}>
+        <Checkbox
+          checked={on}
+          onChange={toggle}
+          color="var(--ink)"
+          iconColor="var(--linen)"
+          size="xs"
+        />
+        <span>
+          <b>{format.title}</b>
+          <small className="quiet">{lost ? holds(lost) : '…'}</small>
+        </span>
+      </label>
+      {on && choice && (
+        <Checkbox
+          className={classes.choice ?? ''}
+          checked={options[choice.option]}
+          onChange={(event) => choose({ ...options, [choice.option]: event.currentTarget.checked })}
+          color="var(--ink)"
+          iconColor="var(--linen)"
+          size="xs"
+          label={choice.label}
+        />
+      )}
+    </div>
+  );
+}
 
 const holds = (lost: readonly Lost[]): string =>
   lost.length === 0
@@ -187,17 +229,21 @@ const holds = (lost: readonly Lost[]): string =>
 async function writeFile(
   { name, mediaType }: Format,
   strand: Strand,
-  several: boolean,
+  { several, options }: { readonly several: boolean; readonly options: Options },
 ): Promise<SavedFile> {
   const { programme } = openNow();
-  const { captions, target } = toWrite(programme, strand.id);
+  const { captions, target } = toWrite(programme, strand.id, options);
   const { content, equal } = await wordsWorker().write(name, captions, target);
   const isText = typeof content === 'string';
   const blob = new Blob([isText ? content : (content as Uint8Array<ArrayBuffer>)], {
     type: isText ? `${mediaType};charset=utf-8` : mediaType,
   });
   const checked =
-    equal === null ? '' : equal ? ', read back: identical' : ', read back: not identical, check it';
+    equal === null
+      ? ''
+      : equal
+        ? ', text read back: identical'
+        : ', text read back: not identical, check it';
   return {
     // Where there are several strands, the name of the file says which one is in it.
     name: `${fileName(several ? `${programme.facts.title} ${strand.title}` : programme.facts.title)}.${name}`,

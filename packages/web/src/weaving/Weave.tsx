@@ -1,10 +1,10 @@
 /** Weaves the words of cues: what is to be woven, how far it has come, and what was found before it is taken. */
 import { Button, NumberInput, SegmentedControl, Select, Switch } from '@mantine/core';
-import { useEffect, useEffectEvent, useMemo, useState } from 'react';
-import { apply } from '@cadence/core/programme/record/apply.ts';
+import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
-import { cutCues, type Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
-import { toWeave, weaveCues } from '@cadence/core/programme/edits/words/weaveCues.ts';
+import type { Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
+import { weaveAndCut } from '@cadence/core/programme/edits/words/weaveAndCut.ts';
+import { toWeave } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
@@ -57,22 +57,18 @@ export default function Weave({ close, about }: WindowProps) {
   });
   useEffect(() => atOnce(), []);
   const woven = run.found?.length === count ? run.found : undefined;
-  /** One step, whether they are cut too or not. */
-  const weaveAndCut = (now: Programme, times: readonly Woven[]): Edit => {
-    const edit = weaveCues(now, weaving, times, follows ? { lead, tail } : undefined);
-    if (!cut) return edit;
-    const parts = cutCues(apply(now, edit.changes), strand, weaving.cues, cut, newId);
-    return {
-      ...edit,
-      name: `${edit.name} and cut cues`,
-      changes: [...edit.changes, ...parts.changes],
-    };
-  };
+  const edit = useCallback(
+    (now: Programme, times: readonly Woven[]): Edit => {
+      const follow = follows ? { lead, tail } : undefined;
+      return weaveAndCut(now, weaving, times, { strand, follow, cut }, newId);
+    },
+    [weaving, strand, follows, lead, tail, cut],
+  );
   const take = () => {
     const now = openNow().programme;
     const same = toWeave(now, strand, ids).words.join(' ') === weaving.words.join(' ');
     if (!woven || !same) say.note('The words changed meanwhile. Weave them again.');
-    else make(weaveAndCut(now, woven));
+    else make(edit(now, woven));
     close();
   };
   if (sounds.length === 0 || count === 0)
@@ -159,7 +155,12 @@ export default function Weave({ close, about }: WindowProps) {
       {choice}
       {run.state ||
         (woven ? (
-          <WeaveResult programme={programme} weaving={weaving} woven={woven} cut={cut} />
+          <WeaveResult
+            programme={programme}
+            weaving={weaving}
+            woven={woven}
+            {...(cut && { edit })}
+          />
         ) : (
           <p className="quiet" role="status">
             {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be woven.{' '}

@@ -1,7 +1,8 @@
 /** What weaving found, before it is taken: what is sure, what moves, and the cues that come of it. */
 import { useMemo } from 'react';
 import { apply } from '@cadence/core/programme/record/apply.ts';
-import { cutInto, type Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import { cuesAfter } from '@cadence/core/programme/edits/words/weaveAndCut.ts';
 import { weaveCues, type Weaving } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { reportedWords, shifted } from '@cadence/core/programme/woven/wovenReport.ts';
@@ -20,12 +21,18 @@ interface ResultProps {
   readonly woven: readonly Woven[];
 }
 
-export function WeaveResult({ cut, ...found }: ResultProps & { readonly cut: Cut | undefined }) {
+interface CutProps extends ResultProps {
+  /** What would be made of a programme. */
+  readonly edit: (programme: Programme, woven: readonly Woven[]) => Edit;
+}
+
+/** @param edit  given where cues are cut too: the cues are shown then, else the doubtful words */
+export function WeaveResult({ edit, ...found }: ResultProps & Partial<CutProps>) {
   return (
     <>
       <Sums {...found} />
       <Moved {...found} />
-      {cut ? <Cues cut={cut} {...found} /> : <Doubtful {...found} />}
+      {edit ? <Cues edit={edit} {...found} /> : <Doubtful {...found} />}
     </>
   );
 }
@@ -62,22 +69,13 @@ function Moved({ programme, weaving, woven }: ResultProps) {
   );
 }
 
-/** The cues that would come of it, when they are cut by their words. */
-function Cues({ programme, weaving, woven, cut }: ResultProps & { readonly cut: Cut }) {
+/** The cues as they will be once it is made. */
+function Cues({ programme, weaving, woven, edit }: CutProps) {
   const { frameRate, startTimecode } = programme.facts;
-  const cues = useMemo(() => {
-    const after = apply(programme, weaveCues(programme, weaving, woven).changes);
-    const parts = new Map(
-      cutInto(after, currentStrand(programme), weaving.cues, cut).map((each) => [
-        each.cue.id,
-        each.parts,
-      ]),
-    );
-    return weaving.cues.flatMap((id) => {
-      const cue = after.cues[id];
-      return parts.get(id) ?? (cue ? [cue] : []);
-    });
-  }, [programme, weaving, woven, cut]);
+  const cues = useMemo(
+    () => cuesAfter(programme, currentStrand(programme), weaving.cues, edit(programme, woven)),
+    [programme, weaving, woven, edit],
+  );
   return (
     <>
       <p>

@@ -1,0 +1,46 @@
+/** Weaving words and cutting their cues anew, in one step; and what comes of it, for showing it before it is made. */
+import type { Woven } from '../../../weave/weaver.ts';
+import { apply } from '../../record/apply.ts';
+import type { Edit } from '../../record/change.ts';
+import { cuesInOrder } from '../../order.ts';
+import type { Cue, Id, Programme } from '../../programme.ts';
+import { withTies } from '../../ties.ts';
+import { cutCues, type Cut } from '../cues/cutCues.ts';
+import { weaveCues, type Follow, type Weaving } from './weaveCues.ts';
+
+export interface WeaveAndCut {
+  readonly strand: Id;
+  /** How cues follow their words; undefined where they stay. */
+  readonly follow: Follow | undefined;
+  /** How cues are cut; undefined where they are not. */
+  readonly cut: Cut | undefined;
+}
+
+export function weaveAndCut(
+  programme: Programme,
+  weaving: Weaving,
+  woven: readonly Woven[],
+  { strand, follow, cut }: WeaveAndCut,
+  newId: () => Id,
+): Edit {
+  const edit = weaveCues(programme, weaving, woven, follow);
+  if (!cut) return edit;
+  const parts = cutCues(apply(programme, edit.changes), strand, weaving.cues, cut, newId);
+  return {
+    ...edit,
+    name: `${edit.name} and cut cues`,
+    changes: [...edit.changes, ...parts.changes],
+  };
+}
+
+/** The cues of a strand, in order, that an edit changes or makes out of `ids`: just as they are once it is made. */
+export function cuesAfter(
+  programme: Programme,
+  strand: Id,
+  ids: readonly Id[],
+  edit: Edit,
+): readonly Cue[] {
+  const after = apply(programme, withTies(programme, edit).changes);
+  const chosen = new Set(ids);
+  return cuesInOrder(after, strand).filter(({ id }) => chosen.has(id) || !(id in programme.cues));
+}
