@@ -31,7 +31,7 @@ import { ontoInstants } from './cues/ontoInstants.ts';
 import { splitCue } from './cues/splitCue.ts';
 import { addStrand, cuesToStrand, removeStrand } from './programme/strands.ts';
 import { stretchCues } from './cues/stretchCues.ts';
-import { tapCues } from './words/tapped.ts';
+import { tapCues, tapWords } from './words/tapped.ts';
 import { trimCue } from './cues/trimCue.ts';
 import { trimToVoice } from './cues/trimToVoice.ts';
 
@@ -50,7 +50,7 @@ export function anyEdit(
     const ids = Object.keys(table);
     return ids[x % Math.max(1, ids.length)] ?? 'none';
   };
-  switch ((kind ?? 0) % 31) {
+  switch ((kind ?? 0) % 32) {
     case 0:
       return addCue(programme, 's', range, 'the tide turns at the sluice', newId);
     case 1:
@@ -169,6 +169,13 @@ export function anyEdit(
       return z % 4
         ? addStrand(programme, 'lyric', newId())
         : removeStrand(programme, first(programme.strands));
+    case 30: {
+      const taps = Array.from({ length: 1 + (z % 12) }, (_, at) => ({
+        at: time(y + at * (1 + (z % 17))),
+        until: at % 3 === 2 ? time(y + at * (1 + (z % 17)) + 2) : null,
+      }));
+      return tapWords(programme, 's', pick(x), taps, z % 2 ? 'word' : 'line');
+    }
     default:
       return startsToNearest(programme, 's', [time(x), time(x + y)], time(z)).edit;
   }

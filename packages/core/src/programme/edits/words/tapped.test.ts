@@ -66,4 +66,40 @@ describe('taps', () => {
     expect(found[2]?.start).toBe(at25(65));
     expect(found[1]?.end).toBe(at25(65));
   });
+
+  it('take cues along to where their words are tapped, and push later ones on', () => {
+    const edit = tapWords(
+      programme,
+      's',
+      'c2',
+      [tap(60), tap(70), tap(85), tap(95), tap(105), tap(115), tap(125, 140)],
+      'word',
+    );
+    const after = done(programme, edit);
+    expect(row(after)).toEqual([
+      [0, 20],
+      [60, 80],
+      [85, 140],
+      [140, 150],
+    ]);
+    const starts = [...(after.cues.c2?.words ?? []), ...(after.cues.c3?.words ?? [])].map(
+      ({ start }) => start / at25(1),
+    );
+    expect(starts).toEqual([60, 70, 85, 95, 105, 115, 125]);
+    expect(edit.note).toBeUndefined();
+  });
+
+  it('that come before their cue have it begin earlier, and cut the one before', () => {
+    const after = done(programme, tapWords(programme, 's', 'c2', [tap(10), tap(18, 22)], 'word'));
+    expect(row(after).slice(0, 2)).toEqual([
+      [0, 10],
+      [10, 40],
+    ]);
+    expect(after.cues.c2?.words.map(({ start }) => start / at25(1))).toEqual([10, 18]);
+  });
+
+  it('that are more than the words are said', () => {
+    const { note } = tapWords(programme, 's', 'c4', [tap(91), tap(95), tap(99)], 'word');
+    expect(note).toBe('2 taps had no word.');
+  });
 });

@@ -1,8 +1,18 @@
 /** Times that were tapped, given to cues, words and lines in turn. */
 import { wordsOf } from '../../../text/words.ts';
 import { plainLine, plainText } from '../../../text/lines.ts';
-import { nearestFrame } from '../../../time/frameRate.ts';
-import { add, clamp, earlier, later, subtract, type Ticks } from '../../../time/ticks.ts';
+import { frameAfter, frameBefore, nearestFrame, type FrameRate } from '../../../time/frameRate.ts';
+import type { Range } from '../../../time/range.ts';
+import {
+  add,
+  clamp,
+  earlier,
+  fromSeconds,
+  later,
+  subtract,
+  ZERO,
+  type Ticks,
+} from '../../../time/ticks.ts';
 import { update, type Edit } from '../../record/change.ts';
 import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
@@ -73,9 +83,77 @@ export function tapCues(programme: Programme, strand: Id, first: Id, taps: reado
   };
 }
 
+/** A cue that words are tapped of, with what is tapped and its taps. */
+interface TappedCue {
+  readonly cue: Cue;
+  /** Words that go together: one, or those of a line. */
+  readonly groups: readonly (readonly string[])[];
+  readonly taps: readonly Tap[];
+}
+
+/** How long the last word of a cue lasts that was not held, at most. */
+const LAST_WORD = fromSeconds(1);
+
+/** The end of what was tapped last in a cue: where the key came up, or by the rhythm of the taps. */
+function endOfTaps({ taps }: TappedCue, next: Ticks | undefined): Ticks {
+  const last = taps.at(-1) as Tap;
+  if (last.until !== null) return last.until;
+  const before = taps.at(-2);
+  const usual = before ? earlier(subtract(last.at, before.at), LAST_WORD) : LAST_WORD;
+  const wanted = add(last.at, usual);
+  return next === undefined ? wanted : earlier(wanted, next);
+}
+
+/**
+ * Where cues are whose words were tapped: where they were as far as their taps are in them, else with their taps. The
+ * first begins after its neighbour does, each ends where the next begins, and cues behind them move on where they
+ * would be overlapped.
+ *
+ * @param row    the cues of the strand, in order
+ * @param place  that of the first tapped cue
+ */
+function withTaps(
+  row: readonly Cue[],
+  place: number,
+  tapped: readonly TappedCue[],
+  { rate, shortest }: { readonly rate: FrameRate; readonly shortest: Ticks },
+): Map<Id, Range> {
+  const before = row[place - 1];
+  let least = before ? add(before.start, shortest) : ZERO;
+  const starts = tapped.map(({ cue, taps }) => {
+    const at = taps[0]?.at ?? cue.start;
+    const wanted = at < cue.start || at >= cue.end ? frameBefore(at, rate) : cue.start;
+    const start = later(wanted, least);
+    least = add(start, shortest);
+    return start;
+  });
+  const ranges = new Map<Id, Range>();
+  tapped.forEach((each, at) => {
+    const { cue, taps } = each;
+    const [start, next] = [starts[at] as Ticks, starts[at + 1]];
+    const ends = endOfTaps(each, tapped[at + 1]?.taps[0]?.at);
+    const last = taps.at(-1)?.at ?? cue.start;
+    const stays = start < cue.end && last < cue.end;
+    const wanted = stays ? later(cue.end, frameBefore(ends, rate)) : frameAfter(ends, rate);
+    const end = next === undefined ? wanted : earlier(wanted, next);
+    ranges.set(cue.id, { start, end: later(end, add(start, shortest)) });
+  });
+  let free = ranges.get(tapped.at(-1)?.cue.id ?? '')?.end ?? ZERO;
+  for (const cue of row.slice(place + tapped.length)) {
+    if (cue.start >= free) break;
+    const end = add(free, subtract(cue.end, cue.start));
+    ranges.set(cue.id, { start: free, end });
+    free = end;
+  }
+  const first = starts[0];
+  if (before && first !== undefined && before.end > first)
+    ranges.set(before.id, { start: before.start, end: first });
+  return ranges;
+}
+
 /**
  * Gives the taps to the words of cues in turn, from the first word of one cue on, or to the first words of
- * their lines; then the words between are spread by reading weight.
+ * their lines; then the words between are spread by reading weight. Cues go where their taps are.
  */
 export function tapWords(
   programme: Programme,
@@ -86,19 +164,38 @@ export function tapWords(
 ): Edit {
   const row = cuesInOrder(programme, strand);
   const place = row.findIndex(({ id }) => id === first);
-  const what = each === 'word' ? 'words' : 'lines';
   const name = `Tap ${plural(taps.length, each)}`;
+  const tapped: TappedCue[] = [];
   let used = 0;
-  const changes = row.slice(Math.max(0, place)).flatMap((cue) => {
-    if (place < 0 || used >= taps.length) return [];
+  for (const cue of place < 0 ? [] : row.slice(place)) {
+    if (used >= taps.length) break;
     const groups =
       each === 'word' ? wordsOf(plainText(cue.text)).map((word) => [word.text]) : wordsByLine(cue);
-    const own = taps.slice(used, used + groups.length);
+    // Taps do not go over a cue without words.
+    if (groups.length === 0) break;
+    tapped.push({ cue, groups, taps: taps.slice(used, used + groups.length) });
     used += groups.length;
-    return update('cue', cue, { words: timed(cue, groups, own) });
+  }
+  if (tapped.length === 0)
+    return { name, changes: [], note: `There are no ${each}s for the taps.` };
+  const { frameRate: rate } = programme.facts;
+  const ranges = withTaps(row, place, tapped, { rate, shortest: shortestCue(programme) });
+  const own = new Map(tapped.map((of) => [of.cue.id, of]));
+  const changes = row.flatMap((cue) => {
+    const range = ranges.get(cue.id);
+    if (!range) return [];
+    const of = own.get(cue.id);
+    const words = of
+      ? timed({ ...cue, ...range }, of.groups, of.taps)
+      : shiftWords(cue.words, subtract(range.start, cue.start));
+    return update('cue', cue, { ...range, words });
   });
-  const note = used === 0 ? `There are no ${what} for the taps.` : undefined;
-  return { name, changes, ...(note && { note }) };
+  const left = taps.length - used;
+  return {
+    name,
+    changes,
+    ...(left > 0 && { note: `${plural(left, 'tap')} had no ${each}.` }),
+  };
 }
 
 const wordsByLine = (cue: Cue): string[][] =>
