@@ -49,7 +49,7 @@ test('files that cannot be used say why, and leave nothing behind', async ({
     file('letter.ttf', Buffer.from('The second one gave a date.')),
   ]);
   await expect(page.getByRole('alert').filter({ hasText: 'letter.wav' })).toContainText(
-    'not a sound or film',
+    'not a sound or a film',
   );
   await expect(page.getByRole('alert').filter({ hasText: 'empty.mp3' })).toContainText(
     'The file is empty',
@@ -210,7 +210,7 @@ test('what was understood of captions is shown, with choices, before they are ta
   await expect(dialog.getByText('SRT, 2 cues from 20:00:01:00 to 20:00:09:00')).toBeVisible();
   await expect(dialog.getByRole('cell', { name: 'Café by the winch.' })).toBeVisible();
   await dialog.getByText('2 warnings').click();
-  await expect(dialog.getByText('The end lies before the start.')).toBeVisible();
+  await expect(dialog.getByText('The end is before the start.')).toBeVisible();
   await dialog.getByLabel(/^Encoding/).selectOption('windows-1251');
   await expect(dialog.getByRole('cell', { name: 'Cafй by the winch.' })).toBeVisible();
   await dialog.getByLabel(/^Encoding/).selectOption('windows-1252');
