@@ -66,7 +66,7 @@ describe('cadence', () => {
     });
     cadence('convert', 'song.lrc', 'again.lrc');
     expect(readFileSync(join(folder(), 'again.lrc'), 'utf8')).toBe(
-      '[00:01.00]<00:01.00>Slack <00:01.50>water<00:02.00>\n[00:02.00]\n',
+      '[00:01.00]<00:01.00>Slack <00:01.50>water<00:02.00>\n',
     );
   });
 

@@ -81,6 +81,8 @@ export interface Captions {
 export interface Lost {
   readonly kind: string;
   readonly count: number;
+  /** What is written instead and where, the first few of them. */
+  readonly detail?: string;
 }
 
 export interface Written {
@@ -105,11 +107,21 @@ export class Unreadable extends Error {
   override readonly name = 'Unreadable';
 }
 
+/** How many details of a kind are told. */
+const TOLD = 3;
+
 /** Counts what is lost, by kind. */
 export class Losses {
   readonly #counts = new Map<string, number>();
+  readonly #details = new Map<string, string[]>();
   count(kind: string, times = 1): void {
     if (times > 0) this.#counts.set(kind, (this.#counts.get(kind) ?? 0) + times);
+  }
+  /** Says of a kind what is written instead, and where. */
+  tell(kind: string, detail: string): void {
+    const details = this.#details.get(kind);
+    if (details) details.push(detail);
+    else this.#details.set(kind, [detail]);
   }
   /** Counts what plain text has no place for: styles of letters, colours, where it stands. */
   countLooks({ text, place }: Caption): void {
@@ -139,7 +151,12 @@ export class Losses {
     }
   }
   list(): Lost[] {
-    return [...this.#counts].map(([kind, count]) => ({ kind, count }));
+    return [...this.#counts].map(([kind, count]) => {
+      const details = this.#details.get(kind) ?? [];
+      const more = details.length > TOLD ? ` and ${details.length - TOLD} more` : '';
+      const detail = `${details.slice(0, TOLD).join(', ')}${more}`;
+      return { kind, count, ...(detail !== '' && { detail }) };
+    });
   }
 }
 

@@ -223,7 +223,7 @@ function FormatCard({ format, lost, on, toggle, options, choose }: FormatProps) 
 const holds = (lost: readonly Lost[]): string =>
   lost.length === 0
     ? 'Keeps everything.'
-    : `Loses ${lost.map(({ kind, count }) => `${kind} (${plural(count, 'cue')})`).join(', ')}.`;
+    : `Loses ${lost.map(({ kind, count, detail }) => `${kind} (${plural(count, 'cue')}${detail ? `: ${detail}` : ''})`).join(', ')}.`;
 
 /** Writes a file and reads it back; what does not come back equal is said. */
 async function writeFile(

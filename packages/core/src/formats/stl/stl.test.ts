@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { Unreadable } from '../captions.ts';
 import { caption, latin, seen } from '../samples.ts';
+import { plainText } from '../../text/lines.ts';
 import { parseRate, type FrameRate } from '../../time/frameRate.ts';
 import { fromSeconds } from '../../time/ticks.ts';
 import { decodeTable, encodeCharacter } from './codePages.ts';
@@ -141,6 +142,22 @@ describe('writing EBU STL', () => {
     );
     expect(lost.map(({ kind }) => kind).sort()).toEqual([
       ...['bold', 'colour', 'empty cue', 'id', 'letter', 'speaker', 'word times'],
+    ]);
+  });
+  it('writes the plain twin of a letter that the table lacks, and says where', () => {
+    const made = [caption(1, 2, 'Å – ł…'), caption(3, 4, 'a ♪ Ω'), caption(5, 6, 'plain')];
+    const { bytes, lost } = writeStl(made, target);
+    expect(readStl(bytes).captions.map(({ text }) => plainText(text))).toEqual([
+      'Å - ł...',
+      'a ♪ Ω',
+      'plain',
+    ]);
+    expect(lost).toEqual([
+      {
+        kind: 'letter',
+        count: 1,
+        detail: '“–” becomes “-” at 00:00:01:00, “…” becomes “...” at 00:00:01:00',
+      },
     ]);
   });
   it('brings back any Latin text, and times to the frame', () => {

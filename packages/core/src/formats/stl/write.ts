@@ -6,6 +6,7 @@ import { nearestFrame, nominalRate, type FrameRate } from '../../time/frameRate.
 import { add, ZERO, type Ticks } from '../../time/ticks.ts';
 import { Losses, type Caption, type Lost, type Target } from '../captions.ts';
 import { encodeCharacter, TABLES, type CodeTable } from './codePages.ts';
+import { plainTwin } from './plainTwin.ts';
 import { CODES, FIELDS, GSI, LAST_BLOCK, ROWS, TEXT, TTI } from './layout.ts';
 
 /** The cells of a row of teletext. */
@@ -15,7 +16,7 @@ const MOST_BLOCKS = 0xf0;
 
 /**
  * Writes captions as EBU STL, at the nearest frames. The code table is the first that has all letters, or
- * the one that has most; what it lacks is written as a question mark and counted, as are overlaps in time, bold, speakers,
+ * the one that has most; what it lacks is written as its plain twin and counted, as are overlaps in time, bold, speakers,
  * ids, times of words, and colours that are not of the eight or stand beside italics.
  *
  * @param made  the day that the file tells as its own
@@ -42,7 +43,8 @@ export function writeStl(
     losses.count('bold', Number(caption.text.flat().some(({ bold }) => bold)));
     losses.countRuby(caption.text.flat());
     losses.countRest(caption);
-    return textField(caption.text, { table, colours, spanStyles }, losses);
+    const at = formatTimecode(nearestFrame(add(start, caption.start), rate), rate);
+    return textField(caption.text, { table, colours, spanStyles, at }, losses);
   });
   const blocks = bodies.map((body) =>
     Math.min(MOST_BLOCKS, Math.max(1, Math.ceil(body.length / TEXT))),
@@ -152,15 +154,21 @@ interface Writing {
   readonly table: CodeTable;
   readonly colours: boolean;
   readonly spanStyles: boolean;
+  /** The timecode at which the text begins. */
+  readonly at: string;
 }
+
+const twinBytes = (letter: string, table: CodeTable): number[] =>
+  [...plainTwin(letter, table)].flatMap((each) => encodeCharacter(each, table) ?? [0x3f]);
 
 function textField(
   lines: readonly Line[],
-  { table, colours, spanStyles }: Writing,
+  { table, colours, spanStyles, at: begins }: Writing,
   losses: Losses,
 ): number[] {
   const bytes: number[] = [];
-  let [missing, dull] = [false, false];
+  const missing = new Set<string>();
+  let dull = false;
   lines.forEach((line, place) => {
     if (place > 0) bytes.push(CODES.newLine);
     if (colours) bytes.push(CODES.boxStart, CODES.boxStart);
@@ -185,8 +193,8 @@ function textField(
       if (spanStyles && span.underline) bytes.push(CODES.underline);
       for (const letter of graphemes(text)) {
         const code = encodeCharacter(letter, table);
-        if (code === undefined) missing = true;
-        bytes.push(...(code ?? [0x3f]));
+        if (code === undefined) missing.add(letter);
+        bytes.push(...(code ?? twinBytes(letter, table)));
       }
       if (spanStyles && span.underline) bytes.push(CODES.underlineOff);
       if (spanStyles && span.italic) bytes.push(CODES.italicOff);
@@ -194,7 +202,9 @@ function textField(
     if (colours) bytes.push(CODES.boxEnd, CODES.boxEnd);
   });
   losses.count('empty line', Number(colours && lines.some(({ length }) => length === 0)));
-  losses.count('letter', Number(missing));
+  losses.count('letter', Number(missing.size > 0));
+  for (const letter of missing)
+    losses.tell('letter', `“${letter}” becomes “${plainTwin(letter, table)}” at ${begins}`);
   losses.count('colour', Number(dull));
   return bytes;
 }
