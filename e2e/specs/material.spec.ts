@@ -207,7 +207,7 @@ test('what was understood of captions is shown, with choices, before they are ta
     .first()
     .setInputFiles(file('ferry.srt', Buffer.from(srt, 'latin1')));
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByText('SRT, 2 cues from 20:00:01:00 to 20:00:09:00')).toBeVisible();
+  await expect(dialog.getByText('SRT, 2 cues from 20:00:01:00 to 20:00:12:00')).toBeVisible();
   await expect(dialog.getByRole('cell', { name: 'Café by the winch.' })).toBeVisible();
   await dialog.getByText('2 warnings').click();
   await expect(dialog.getByText('The end is before the start.')).toBeVisible();
@@ -217,7 +217,7 @@ test('what was understood of captions is shown, with choices, before they are ta
   await dialog.getByText('Adjust the times').click();
   await dialog.getByLabel('Start timecode of the file').fill('10:00:00:00');
   await dialog.getByLabel('Offset, s').fill('0.52');
-  await expect(dialog.getByText('SRT, 2 cues from 10:00:01:13 to 10:00:09:13')).toBeVisible();
+  await expect(dialog.getByText('SRT, 2 cues from 10:00:01:13 to 10:00:12:13')).toBeVisible();
   await dialog.getByText('Add in the gaps').click();
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   expect((await held(serving, programme)).texts).toEqual(before.texts);

@@ -81,7 +81,7 @@ test('words are set onto the beats of a song, a syllable each, and it is one ste
   const before = await held(serving, song);
   await page.keyboard.press('Alt+b');
   const dialog = page.getByRole('dialog', { name: /^Set words on/ });
-  await dialog.getByLabel('Set', { exact: true }).first().click();
+  await dialog.getByLabel('Unit', { exact: true }).first().click();
   await page.getByRole('option', { name: 'Each syllable' }).click();
   await dialog.getByRole('button', { name: /^Set \d+ words$/ }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
