@@ -207,8 +207,8 @@ test('a crawl is drawn in any place, also where it is all the text there is', as
   const board = list.find(({ title }) => title === 'Harbour Board')?.id ?? '';
   await open(page, board, 'travel');
   await page.getByText('Look', { exact: true }).click();
-  await page.getByLabel('Text').fill('');
-  await page.getByLabel('Text').press('Enter');
+  await page.getByRole('textbox', { name: 'Text', exact: true }).fill('');
+  await page.getByRole('textbox', { name: 'Text', exact: true }).press('Enter');
   await expect
     .poll(async () => (await passageCalled(serving, board, 'Harbour Board')).look.label)
     .toBe('');
@@ -495,7 +495,7 @@ test('cards stand over a still picture', async ({ page, serving }) => {
   await page.keyboard.press('Alt+a');
   const dialog = page.getByRole('dialog', { name: 'Cards from a list' });
   await dialog.getByLabel('List', { exact: true }).fill('Abel\nBryony');
-  await dialog.getByLabel('Over', { exact: true }).first().click();
+  await dialog.getByLabel('Background', { exact: true }).first().click();
   await page.getByRole('option', { name: 'harbour.webp' }).click();
   await dialog.getByRole('button', { name: 'Make 1 card' }).click();
   await expect(dialog).toHaveCount(0);

@@ -13,7 +13,7 @@ import type { Placing as Place } from '@cadence/core/programme/edits/programme/p
 import { frameAfter } from '@cadence/core/time/frameRate.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { openNow, useShown } from '../desk/store.ts';
+import { openNow, useOpen, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { TimeField } from '../kit/TimeField.tsx';
 import { travel } from './travel.ts';
@@ -62,7 +62,10 @@ function waysTo(programme: Programme, cue: Cue | undefined): { says: string; to:
 
 export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefined }) {
   const programme = useShown((shown) => shown);
-  const { frameRate, startTimecode, length } = programme.facts;
+  // As it is kept: what is tried out must not move the buttons under the pointer.
+  const kept = useOpen((open) => open.programme.cues[cue?.id ?? '']);
+  const length = useOpen((open) => open.programme.facts.length);
+  const { frameRate, startTimecode } = programme.facts;
   const marks = marksInOrder(programme);
   const code = (at: Ticks) => formatTimecode(add(at, startTimecode), frameRate);
   const edit = (placing: Place) =>
@@ -126,9 +129,9 @@ export function Placing({ passage, cue }: { passage: Passage; cue: Cue | undefin
           )}
         </Menu.Dropdown>
       </Menu>
-      {cue && cue.end > length && (
+      {kept && kept.end > length && (
         <Button onClick={() => travel.change(makeRoom)}>
-          Extend the programme to {code(cue.end)}
+          Extend the programme to {code(kept.end)}
         </Button>
       )}
     </section>
