@@ -37,7 +37,7 @@ export interface Warning {
 }
 
 /** How long a text is shown that has no end, at most. */
-export const SHOWN_WITHOUT_END = fromSeconds(3);
+const SHOWN_WITHOUT_END = fromSeconds(3);
 
 /** The warning that a caption ends before it starts; {@link withEnds} gives it an end. */
 export const endBeforeStart = (line: number, cue: number): Warning => ({
