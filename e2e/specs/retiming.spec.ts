@@ -249,8 +249,9 @@ test('the time of a word is typed, and a word is split in syllables; both surviv
   const had = await ferry();
   await chips.getByRole('button', { name: /^ferry,/ }).click();
   const typed = ((had?.start ?? 0) / SECOND + 0.08).toFixed(3);
-  await page.getByRole('textbox', { name: 'Starts', exact: true }).fill(`${typed}s`);
-  await page.getByRole('textbox', { name: 'Starts', exact: true }).press('Enter');
+  const start = page.getByRole('menu').getByRole('textbox', { name: 'Start', exact: true });
+  await start.fill(`${typed}s`);
+  await start.press('Enter');
   await kept(page);
   await expect.poll(async () => (await ferry())?.source).toBe('pinned');
   expect(((await ferry())?.start ?? 0) / SECOND).toBeCloseTo(Number(typed), 3);
