@@ -53,7 +53,7 @@ export async function readCommand(file: string, options: CaptionOptions): Promis
     cues: captions.map(cueJson),
     ...more,
     ...(lines && { lines: lines.map(({ start, text }) => [secondsOf(start), text]) }),
-    ...sheet,
+    ...(sheet && { ...sheet, blocks: sheet.blocks.map(({ afterBlank: _, ...block }) => block) }),
     ...tempo,
   };
 }

@@ -61,3 +61,12 @@ test('italics and bold make no other name of a name', () => {
     ['spelling', 0, '“Harmonuim” is not in the dictionary'],
   ]);
 });
+
+test('a line without the separator among rows is a slip; a group of lines is none', () => {
+  const rows = 'Deck\tUna Thrale\nBell Hamish Dool\nWinch\tAbel Dray\nFares\tMaud Pellitory';
+  expect(slips(rows)).toEqual([['separator', 1, '“Bell Hamish Dool” lacks the separator']]);
+  expect(
+    slips(`${rows.replace('Bell Hamish', 'Bell\tHamish')}\n\nBy the water\nand the bell`),
+  ).toEqual([]);
+  expect(slips('Deck\tUna Thrale\n[smaller] by the river\nBell\tHamish Dool')).toEqual([]);
+});

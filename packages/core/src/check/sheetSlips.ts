@@ -1,4 +1,7 @@
-/** What may be wrong in the text of a sheet: its spelling, names that are written in two ways, and names that stand twice. */
+/**
+ * What may be wrong in the text of a sheet: lines without the separator, its spelling, names that are written in two
+ * ways, and names that stand twice.
+ */
 import { unstarred } from '../text/emphasis.ts';
 import type { ReadSheet, SheetPart } from '../text/sheet/sheet.ts';
 import { misspelt, type Speller } from '../text/language/spelling.ts';
@@ -6,7 +9,7 @@ import { folded } from './names.ts';
 import { editDistance } from '../text/language/editDistance.ts';
 
 export interface SheetSlip {
-  readonly kind: 'spelling' | 'name' | 'twice';
+  readonly kind: 'spelling' | 'name' | 'twice' | 'separator';
   /** The line of the sheet on which it is, from 0. */
   readonly line: number;
   /** The text that it is about, as it stands in the line. */
@@ -83,6 +86,36 @@ function namesTwoWays(names: readonly Named[]): SheetSlip[] {
   return found;
 }
 
+/** The part of a group that must be rows for a line in it that is none to be a slip. */
+const ROWS_SHARE = 0.75;
+
+/** Lines without the separator among rows that have it. */
+function withoutSeparator({
+  parts,
+  separator,
+}: Pick<ReadSheet, 'parts' | 'separator'>): SheetSlip[] {
+  if (!separator) return [];
+  const groups: SheetPart[][] = [[]];
+  for (const part of parts)
+    if (part.kind === 'row' || (part.kind === 'text' && part.measure === 'usual' && !part.stays))
+      groups.at(-1)?.push(part);
+    else groups.push([]);
+  return groups.flatMap((group) => {
+    const lines = group.flatMap((part, at) => {
+      const isBeside = [at - 1, at + 1].every((other) => (group[other]?.kind ?? 'row') === 'row');
+      return part.kind === 'text' && isBeside ? [part] : [];
+    });
+    const rows = group.filter(({ kind }) => kind === 'row').length;
+    if (rows < 2 || rows < ROWS_SHARE * group.length) return [];
+    return lines.map(({ text, line }): SheetSlip => ({
+      kind: 'separator',
+      line,
+      text,
+      message: `“${unstarred(text)}” lacks the separator`,
+    }));
+  });
+}
+
 /** The texts of a sheet that are words and not names: roles, headings, lines. */
 const wordsIn = (parts: readonly SheetPart[]): { text: string; line: number }[] =>
   parts.flatMap((part) => {
@@ -102,7 +135,7 @@ const wordsIn = (parts: readonly SheetPart[]): { text: string; line: number }[] 
  * @param isRight  whether the editor said that a word is right
  */
 export function sheetSlips(
-  { parts }: Pick<ReadSheet, 'parts'>,
+  { parts, separator }: Pick<ReadSheet, 'parts' | 'separator'>,
   speller?: Speller,
   isRight: (word: string) => boolean = () => false,
 ): SheetSlip[] {
@@ -121,7 +154,11 @@ export function sheetSlips(
           }),
         ),
       );
-  return [...spelling, ...namesTwice(names), ...namesTwoWays(names)].sort(
-    (a, b) => a.line - b.line,
-  );
+  const slips = [
+    ...withoutSeparator({ parts, separator }),
+    ...spelling,
+    ...namesTwice(names),
+    ...namesTwoWays(names),
+  ];
+  return slips.sort((a, b) => a.line - b.line);
 }

@@ -37,9 +37,18 @@ function unmarkedUtf16(bytes: Uint8Array): string | undefined {
  */
 export function decodeText(bytes: Uint8Array, label?: string): DecodedText {
   const encoding = label ? new TextDecoder(label).encoding : guess(bytes);
-  const decoded = new TextDecoder(encoding).decode(bytes);
-  const text = encoding === 'windows-1252' ? withoutControls(decoded) : decoded;
-  return { text: text.replace(/\r\n?/g, '\n'), encoding };
+  return { text: decodeAs(bytes, encoding).replace(/\r\n?/g, '\n'), encoding };
+}
+
+/**
+ * Bytes as text of an encoding.
+ *
+ * @throws RangeError where it is unknown
+ */
+export function decodeAs(bytes: Uint8Array, label: string): string {
+  const decoder = new TextDecoder(label);
+  const decoded = decoder.decode(bytes);
+  return decoder.encoding === 'windows-1252' ? withoutControls(decoded) : decoded;
 }
 
 /** What Windows-1252 has at 0x80 to 0x9F; a space stands for a place it leaves free. */

@@ -78,6 +78,21 @@ describe('a MIDI file', () => {
     expect(map.tempo.map(({ bpm }) => Math.round(bpm))).toEqual([120, 60]);
   });
 
+  it('has the time of a beat by all tempi before it, the last of those that stand at one tick', () => {
+    const changes = Array.from({ length: 2000 }, (_, at) =>
+      tempo(at === 0 ? 0 : 480, 60 + (at % 50)),
+    );
+    const { beats } = readMidi(file([tempo(0, 999), ...changes, end(480)]));
+    let sum = 0;
+    const expected = changes.map(({ microsecondsPerBeat }) => {
+      const at = sum;
+      sum += microsecondsPerBeat / 1e6;
+      return at;
+    });
+    expect(beats).toHaveLength(2001);
+    expected.forEach((at, beat) => expect(beats[beat]?.at).toBeCloseTo(at, 6));
+  });
+
   it('counts dotted quarters in 6/8, and says what it cannot hold', () => {
     const six = readMidi(file([metre(0, 6, 8), tempo(0, 120), end(1440)]));
     expect(six.beats.map(({ at }) => at)).toEqual([0, 0.75, 1.5]);

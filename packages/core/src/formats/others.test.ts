@@ -33,6 +33,17 @@ describe('news feeds', () => {
       { title: 'Bell oiled' },
     ]);
   });
+  it('keeps line breaks of HTML and XHTML, and takes blocks apart', () => {
+    const xhtml =
+      '<div xmlns="http://www.w3.org/1999/xhtml"><p>Winch<br/>and  chain</p><p>a &lt; b</p></div>';
+    const atom = `<feed xmlns="http://www.w3.org/2005/Atom"><entry><title type="xhtml"><div xmlns="http://www.w3.org/1999/xhtml">Slack<br/>water</div></title><content type="xhtml">${xhtml}</content></entry></feed>`;
+    expect(readFeed(atom).items).toEqual([
+      { title: 'Slack water', summary: 'Winch\nand chain a < b' },
+    ]);
+    const rss =
+      '<rss><channel><item><description>one&lt;br&gt;two&lt;br/&gt;</description></item></channel></rss>';
+    expect(readFeed(rss).items).toEqual([{ title: 'one two', summary: 'one\ntwo' }]);
+  });
   it('refuses other XML and empty feeds', () => {
     for (const text of ['<tt/>', '<rss><channel/></rss>', 'tide'])
       expect(() => readFeed(text)).toThrow(Unreadable);

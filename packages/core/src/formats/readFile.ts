@@ -135,7 +135,7 @@ async function readAs(
     case 'docx':
       return sheetFound(await (await import('./docx/read.ts')).readDocx(bytes));
     case 'rtf':
-      return sheetFound((await import('./rtf/read.ts')).readRtf(decode().text));
+      return sheetFound((await import('./rtf/read.ts')).readRtf(bytes));
     case 'md':
       return sheetFound((await import('./markdown/read.ts')).readMarkdown(decode().text));
     case 'txt':

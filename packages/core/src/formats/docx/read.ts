@@ -2,7 +2,7 @@
  * Reading DOCX (ECMA-376, WordprocessingML) as a sheet, by the packages `fflate` and `mammoth`: headings,
  * paragraphs with tabs, and tables whose first column has the roles.
  */
-import { unzipSync, zipSync, type Unzipped } from 'fflate';
+import { strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
 import { Parser } from 'htmlparser2';
 import mammoth from 'mammoth';
 import { Unreadable, type Warning } from '../captions.ts';
@@ -10,7 +10,9 @@ import { decodeText } from '../decodeText.ts';
 import { blocksOf, putRow, type Block, type Sheet } from '../sheet/blocks.ts';
 import { carrying, withSpans } from '../sheet/spanStyles.ts';
 import { laidParagraphs, type LaidParagraph, type SetParagraph } from '../sheet/setParagraphs.ts';
+import { withoutHidden } from './hidden.ts';
 import { readStyles, standOf, type SetBy } from './styles.ts';
+import { plural } from '../../text/plural.ts';
 import { trimSpaces } from '../../text/spaces.ts';
 
 /** Bytes that the parts of a manuscript may come to once unpacked. */
@@ -21,14 +23,15 @@ const needed = /\.(?:xml|rels)$/i;
 /** @throws Unreadable where the bytes are no DOCX, unpack to more than 80 MB, or hold no text */
 export async function readDocx(bytes: Uint8Array): Promise<Sheet> {
   const parts = unpacked(bytes);
-  if (!parts['word/document.xml'])
-    throw new Unreadable('This is not a DOCX file: it has no document in it.');
+  const whole = parts['word/document.xml'];
+  if (!whole) throw new Unreadable('This is not a DOCX file: it has no document in it.');
   if (Object.values(parts).some(declaresEntities))
     throw new Unreadable('This DOCX declares its own XML entities, which is not allowed.');
-  // Packed anew, so that nothing is unpacked that was not measured.
-  const packed = zipSync(parts, { level: 0 });
   const styles = parts['word/styles.xml'];
   const styleSet = readStyles(styles ? decodeText(styles).text : '');
+  const shown = withoutHidden(decodeText(whole).text, (style) => styleSet(style).isHidden);
+  // Packed anew, so that nothing is unpacked that was not measured.
+  const packed = zipSync({ ...parts, 'word/document.xml': strToU8(shown) }, { level: 0 });
   const sets: SetBy[] = [];
   let html: string;
   let said: readonly { readonly message: string }[];
@@ -37,10 +40,12 @@ export async function readDocx(bytes: Uint8Array): Promise<Sheet> {
       // Which of the two it takes depends on where it runs.
       { buffer: packed, arrayBuffer: packed } as unknown as { buffer: Buffer },
       {
+        ignoreEmptyParagraphs: false,
         styleMap: ["p[style-name='Title'] => h1.title:fresh", 'u => u', "br[type='page'] => hr"],
         transformDocument: transforms.paragraph((each) => {
-          const set = setIn(each, styleSet(each.styleId ?? null));
-          return set ? labelled(each, sets.push(set) - 1) : each;
+          const own = withoutNotes(each);
+          const set = setIn(own, styleSet(each.styleId ?? null));
+          return set ? labelled(own, sets.push(set) - 1) : own;
         }),
       },
     );
@@ -51,9 +56,18 @@ export async function readDocx(bytes: Uint8Array): Promise<Sheet> {
   }
   const sheet = sheetOfHtml(html, sets);
   if (sheet.blocks.length === 0) throw new Unreadable('There is no text in this DOCX file.');
-  const warnings = said
-    .filter(({ message }) => !message.startsWith('Unrecognised paragraph style'))
-    .map(({ message }): Warning => ({ kind: 'left out', line: 0, message }));
+  // The package's own messages are for those who write style maps.
+  const strange = said.filter(({ message }) => /unrecognised element/.test(message)).length;
+  const warnings: Warning[] =
+    strange > 0
+      ? [
+          {
+            kind: 'left out',
+            line: 0,
+            message: `${plural(strange, 'part')} of this document cannot be read. Text in it was left out.`,
+          },
+        ]
+      : [];
   return { ...sheet, warnings: [...warnings, ...sheet.warnings] };
 }
 
@@ -128,6 +142,15 @@ const labelled = (paragraph: DocumentPart, number: number): DocumentPart => {
     children: [{ type: 'run', children: [text] }, ...(paragraph.children ?? [])],
   };
 };
+
+/** A part without its footnotes and endnotes, which would stand at the end of the text. */
+const withoutNotes = (part: DocumentPart): DocumentPart =>
+  part.children
+    ? {
+        ...part,
+        children: part.children.filter(({ type }) => type !== 'noteReference').map(withoutNotes),
+      }
+    : part;
 
 const spanStyles: Readonly<Record<string, 'italic' | 'bold' | 'underline'>> = {
   em: 'italic',
@@ -207,14 +230,16 @@ function sheetOfHtml(html: string, sets: readonly SetBy[]): Sheet {
 
 /** Pieces as blocks: paragraphs that follow each other are understood together. */
 function inOrder(pieces: readonly Piece[], table: string | undefined): Sheet {
-  const { paragraphs, warnings } = laidParagraphs(
-    pieces.flatMap((piece) => ('paragraph' in piece ? [piece.paragraph] : [])),
-  );
+  const {
+    paragraphs,
+    separator: usual,
+    warnings,
+  } = laidParagraphs(pieces.flatMap((piece) => ('paragraph' in piece ? [piece.paragraph] : [])));
   const blocks: Block[] = [];
   let separator = table;
   let run: LaidParagraph[] = [];
   const settle = () => {
-    const read = blocksOf(run);
+    const read = blocksOf(run, usual);
     run = [];
     separator ??= read.separator;
     for (const block of read.blocks)

@@ -7,6 +7,8 @@ export interface SetBy {
   /** In points. */
   readonly size?: number | undefined;
   readonly stand?: Stand | undefined;
+  /** Whether text in it is not shown. */
+  readonly isHidden?: boolean;
 }
 
 /** Points of letters of which a file says nothing. */
@@ -35,11 +37,16 @@ function inside(element: XmlElement | undefined, ...path: string[]): XmlElement 
 const valueOf = (element: XmlElement | undefined, attribute = 'val'): string | undefined =>
   element?.attributes.find(({ name }) => name === attribute)?.value;
 
+/** Whether a property that is there is on, by its value (17.17.4, ST_OnOff). */
+export const isOn = (value: string | undefined): boolean => !/^(?:0|false|off)$/.test(value ?? '');
+
 const setBy = (element: XmlElement | undefined): SetBy => {
   const half = Number(valueOf(inside(element, 'rPr', 'sz')));
+  const vanish = inside(element, 'rPr', 'vanish');
   return {
     size: half > 0 ? half / 2 : undefined,
     stand: standOf(valueOf(inside(element, 'pPr', 'jc'))),
+    ...(vanish && { isHidden: isOn(valueOf(vanish)) }),
   };
 };
 
@@ -68,15 +75,20 @@ export function readStyles(source: string): (style: string | null) => Required<S
     }
   }
   return (style) => {
-    let { size, stand } = {} as SetBy;
+    let { size, stand, isHidden } = {} as SetBy;
     const seen = new Set<string>();
     for (let id = style ?? byDefault; id !== undefined && !seen.has(id);) {
       seen.add(id);
       const found = known.get(id);
       size ??= found?.size;
       stand ??= found?.stand;
+      isHidden ??= found?.isHidden;
       id = found?.basedOn;
     }
-    return { size: size ?? usual.size ?? USUAL_POINTS, stand: stand ?? usual.stand };
+    return {
+      size: size ?? usual.size ?? USUAL_POINTS,
+      stand: stand ?? usual.stand,
+      isHidden: isHidden ?? false,
+    };
   };
 }

@@ -1,7 +1,16 @@
 /** Reading news feeds: RSS 2.0 (and its elder 0.9x and 1.0) and Atom (RFC 4287). */
 import { Unreadable, type Warning } from '../captions.ts';
 import { textOfHtml } from '../html.ts';
-import { allOf, attributeOf, elementsOf, readXml, textIn, type XmlElement } from '../xml.ts';
+import {
+  allOf,
+  attributeOf,
+  elementsOf,
+  escapeXml,
+  readXml,
+  textIn,
+  type XmlElement,
+  type XmlNode,
+} from '../xml.ts';
 import { singleSpaced } from '../../text/spaces.ts';
 
 export interface FeedItem {
@@ -35,7 +44,8 @@ export function readFeed(source: string): Feed {
     const says = child('summary', 'description', 'content', 'encoded');
     const summary = says ? textOfElement(says, atom) : '';
     const named = child('title');
-    const title = (named ? textOfElement(named, atom) : '') || shortened(summary);
+    const title =
+      singleSpaced(named ? textOfElement(named, atom) : '') || shortened(singleSpaced(summary));
     if (title === '') {
       warnings.push({
         kind: 'empty item',
@@ -57,16 +67,24 @@ export function readFeed(source: string): Feed {
   if (items.length === 0) throw new Unreadable('There is no item in this feed.');
   const about = atom ? root : (elementsOf(root, 'channel')[0] ?? root);
   const title = elementsOf(about, 'title')[0];
-  return { items, ...(title && { title: textOfElement(title, atom) }), warnings };
+  return { items, ...(title && { title: singleSpaced(textOfElement(title, atom)) }), warnings };
 }
 
 /** RSS text is HTML once more; Atom says what its text is. */
 function textOfElement(element: XmlElement, atom: boolean): string {
   const type = attributeOf(element, 'type') ?? 'text';
-  const text = textIn(element);
-  const plain = atom && (type === 'text' || type === 'xhtml');
-  return plain ? singleSpaced(text) : textOfHtml(text);
+  if (atom && type === 'text') return singleSpaced(textIn(element));
+  const isXhtml = element.children.some((child) => typeof child !== 'string');
+  return textOfHtml(isXhtml ? element.children.map(markupOf).join('') : textIn(element));
 }
+
+/** A node of XHTML as HTML, without attributes. */
+const markupOf = (node: XmlNode): string =>
+  typeof node === 'string'
+    ? escapeXml(node)
+    : node.name === 'br'
+      ? '<br>'
+      : `<${node.name}>${node.children.map(markupOf).join('')}</${node.name}>`;
 
 const shortened = (text: string): string =>
   text.length <= 120 ? text : `${text.slice(0, 117).replace(/\s+\S*$/, '')}…`;

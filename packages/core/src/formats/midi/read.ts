@@ -84,16 +84,24 @@ function placed(data: MidiData): [Placed[], number] {
   return [found.sort((a, b) => a.tick - b.tick), end];
 }
 
-/** From ticks of the file to seconds, by its tempi. */
+/** From ticks of the file to seconds, by its tempi, which are in order. */
 function clock(tempi: readonly Placed[], quarter: number): (tick: number) => number {
+  /** From when on each tempo holds. */
+  const parts = [{ tick: 0, seconds: 0, microseconds: 500_000 }];
+  const secondsIn = (part: (typeof parts)[number], tick: number): number =>
+    part.seconds + ((tick - part.tick) * part.microseconds) / quarter / 1e6;
+  for (const { tick, microseconds = 500_000 } of tempi) {
+    const seconds = secondsIn(parts.at(-1) as (typeof parts)[number], tick);
+    parts.push({ tick, seconds, microseconds });
+  }
   return (tick) => {
-    let [seconds, from, microseconds] = [0, 0, 500_000];
-    for (const tempo of tempi) {
-      if (tempo.tick >= tick) break;
-      seconds += ((tempo.tick - from) * microseconds) / quarter / 1e6;
-      [from, microseconds] = [tempo.tick, tempo.microseconds ?? 500_000];
+    let [low, high] = [0, parts.length];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if ((parts[middle] as (typeof parts)[number]).tick < tick) low = middle;
+      else high = middle;
     }
-    return seconds + ((tick - from) * microseconds) / quarter / 1e6;
+    return secondsIn(parts[low] as (typeof parts)[number], tick);
   };
 }
 

@@ -1,5 +1,6 @@
 /** The blocks of a sheet, such as credits, however the file that holds them is written. */
 import { linesOf, type Line } from '../../text/lines.ts';
+import { separatorIn, type Separator } from '../../text/sheet/separator.ts';
 import { sheetLines } from '../../text/sheet/sheetLines.ts';
 import type { Warning } from '../captions.ts';
 import type { LaidParagraph } from './setParagraphs.ts';
@@ -17,6 +18,8 @@ export interface Block extends Pick<LaidParagraph, 'measure' | 'stand'> {
   readonly names?: readonly string[];
   /** A row with its italics and bold between stars, where it has any. */
   readonly starred?: { readonly role: string; readonly names: readonly string[] };
+  /** Set where blank lines stand before it in the file, and it is no title or heading. */
+  readonly afterBlank?: true;
 }
 
 export interface Sheet {
@@ -31,7 +34,7 @@ export function putRow(
   blocks: Block[],
   role: string,
   names: readonly string[],
-  { measure }: Pick<Block, 'measure'> = {},
+  { measure, afterBlank }: Pick<Block, 'measure' | 'afterBlank'> = {},
 ): void {
   const given = names.map((name) => trimSpaces(name)).filter((name) => name !== '');
   const left = trimSpaces(role);
@@ -39,21 +42,48 @@ export function putRow(
   // The names of a row that is put here are a list of its own, which may grow.
   if (last?.kind === 'row' && (left === '' || left === last.role))
     (last.names as string[]).push(...given);
-  else blocks.push({ kind: 'row', role: left, names: given, ...(measure && { measure }) });
+  else
+    blocks.push({
+      kind: 'row',
+      role: left,
+      names: given,
+      ...(measure && { measure }),
+      ...(afterBlank && { afterBlank }),
+    });
 }
 
-/** Paragraphs as blocks, as `sheetLines` understands them. */
+/**
+ * Paragraphs as blocks, as `sheetLines` understands them.
+ *
+ * @param file  the separator of the whole file, for a part of it in which none is found
+ */
 export function blocksOf(
   paragraphs: readonly LaidParagraph[],
+  file?: Separator,
 ): Pick<Sheet, 'blocks' | 'separator'> {
-  const written = paragraphs.filter(({ text }) => text.trim() !== '');
-  const { lines, separator } = sheetLines(written);
+  const written: (LaidParagraph & { readonly blank: boolean })[] = [];
+  let blank = false;
+  for (const paragraph of paragraphs) {
+    if (paragraph.text.trim() === '') blank = true;
+    else {
+      written.push({ ...paragraph, blank, isSmaller: paragraph.measure === 'smaller' });
+      blank = false;
+    }
+  }
+  const { lines, separator } = sheetLines(
+    written,
+    separatorIn(written.map(({ text }) => text)) ?? file,
+  );
   const blocks: Block[] = [];
   lines.forEach((line, at) => {
-    const { measure, stand } = written[at] ?? {};
-    const size = measure ? { measure } : {};
-    if (line.kind === 'row') putRow(blocks, line.role, line.names, size);
-    else blocks.push({ ...line, ...size, ...(stand && { stand }) });
+    const { measure, stand, blank: hasBlank = false } = written[at] ?? {};
+    const isHead = line.kind === 'title' || line.kind === 'heading';
+    const set = {
+      ...(measure && { measure }),
+      ...(hasBlank && blocks.length > 0 && !isHead && { afterBlank: true as const }),
+    };
+    if (line.kind === 'row') putRow(blocks, line.role, line.names, set);
+    else blocks.push({ ...line, ...set, ...(stand && { stand }) });
   });
   const hasRows = blocks.some(({ kind }) => kind === 'row');
   return { blocks, ...(separator && hasRows && { separator: separator.separator }) };

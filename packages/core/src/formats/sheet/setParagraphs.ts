@@ -1,5 +1,6 @@
 /** Paragraphs as a word processor sets them, by the sizes of their letters and where they stand. */
 import type { Measure, Stand } from '../../text/sheet/sheet.ts';
+import { separatorIn, type Separator } from '../../text/sheet/separator.ts';
 import type { Paragraph } from '../../text/sheet/sheetLines.ts';
 import type { Warning } from '../captions.ts';
 
@@ -30,13 +31,16 @@ function usualSize(paragraphs: readonly SetParagraph[]): number {
 
 /**
  * Paragraphs in larger letters than most text are headings, the largest and first of them the title; rows and what is in
- * smaller letters are larger and smaller lines. What a roll does not have is leftOut.
+ * smaller letters are larger and smaller lines. What a roll cannot hold is named
+ * in a warning.
  *
  * Lines stand in the middle of a roll unless the file says that they stand on the right; those on the left do where most
  * are set otherwise, since a word processor sets all that nobody thought of on the left.
  */
 export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
   readonly paragraphs: LaidParagraph[];
+  /** What separates roles from names in the file as a whole, where it is found. */
+  readonly separator: Separator | undefined;
   readonly warnings: Warning[];
 } {
   const written = paragraphs.filter(({ text }) => text.trim() !== '');
@@ -44,10 +48,12 @@ export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
   const usual = usualSize(sized);
   const largest = sized.reduce((most, { size }) => Math.max(most, size), 0);
   const sizes = new Set(sized.map(({ size }) => size));
-  const lines = sized.filter(({ text }) => !text.includes('\t'));
+  const separator = separatorIn(written.map(({ text }) => text));
+  const isRow = (text: string): boolean => text.includes('\t') || !!separator?.pattern.test(text);
+  const lines = sized.filter(({ text }) => !isRow(text));
   const moved = lines.filter(({ stand }) => stand === 'centre' || stand === 'right');
   const meant = moved.length > lines.length / 2;
-  const rowsAside = written.some(({ text, stand }) => text.includes('\t') && stand === 'right');
+  const rowsAside = written.some(({ text, stand }) => isRow(text) && stand === 'right');
   let titled = written.some(({ kind }) => kind === 'title');
   const laid = paragraphs.map(({ text, size, stand = 'left', kind: said }, at): LaidParagraph => {
     const afterBlank = at === 0 || (paragraphs[at - 1]?.text ?? '').trim() === '';
@@ -57,7 +63,7 @@ export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
     if (said) return { ...common, kind: said };
     if (size < usual) return { ...common, measure: 'smaller' };
     if (size === usual) return common;
-    if (text.includes('\t')) return { ...common, measure: 'larger' };
+    if (isRow(text)) return { ...common, measure: 'larger' };
     const kind = size === largest && !titled ? 'title' : 'heading';
     titled ||= kind === 'title';
     return { ...common, kind };
@@ -65,6 +71,7 @@ export function laidParagraphs(paragraphs: readonly SetParagraph[]): {
   const leftOut = (message: string): Warning => ({ kind: 'left out', line: 0, message });
   return {
     paragraphs: laid,
+    separator,
     warnings: [
       ...(sizes.size > 1
         ? [

@@ -4,10 +4,14 @@ import { Unreadable } from '../captions.ts';
 import { readCsvSheet } from '../csv/read.ts';
 import { readDocx } from '../docx/read.ts';
 import { readMarkdown } from '../markdown/read.ts';
-import { readRtf } from '../rtf/read.ts';
+import { readRtf as readRtfBytes } from '../rtf/read.ts';
+import { latin } from '../samples.ts';
 import { readText } from '../text/read.ts';
+import { readSheet } from '../../text/sheet/sheet.ts';
 import { scriptOf, type Block } from './blocks.ts';
+import { writeSheet } from './write.ts';
 
+const readRtf = (text: string) => readRtfBytes(latin(text));
 const title = (text: string): Block => ({ kind: 'title', text });
 const heading = (text: string): Block => ({ kind: 'heading', text });
 const line = (text: string): Block => ({ kind: 'line', text });
@@ -32,7 +36,12 @@ describe('sheets of plain text', () => {
     ['bars', ' | ', '|'],
     ['dots', ' ....... ', '....'],
   ])('with %s', (_, separator, named) => {
-    expect(readText(text(separator))).toEqual({ blocks: whole, separator: named, warnings: [] });
+    const read = readText(text(separator));
+    expect({ ...read, blocks: read.blocks.map(({ afterBlank: _, ...block }) => block) }).toEqual({
+      blocks: whole,
+      separator: named,
+      warnings: [],
+    });
   });
   it('has headings in capitals that stand right before rows, and separators', () => {
     expect(readText('ON THE WATER\nFerryman\tOrlo\n---\nCREW\nBell\tAnnis').blocks).toEqual([
@@ -106,6 +115,16 @@ describe('sheets of Markdown', () => {
       warnings: [],
     });
   });
+  it('has rows in the items of lists, each of which is a paragraph', () => {
+    const text = '## Crew\n\n- Bell: Annis\n- Winch: Tamsin\n\n## Bank\n\n1. Deck: Lisle\n';
+    expect(readMarkdown(text).blocks).toEqual([
+      heading('Crew'),
+      row('Bell', 'Annis'),
+      row('Winch', 'Tamsin'),
+      heading('Bank'),
+      row('Deck', 'Lisle'),
+    ]);
+  });
   it('takes rows with tabs, and ends quickly with what only looks nested', () => {
     expect(readMarkdown('## Crew\n\nBell\tAnnis\nWinch\tTamsin').blocks).toEqual([
       heading('Crew'),
@@ -150,6 +169,48 @@ Everybody who \{oiled\} the bell\par}`;
       String.raw`{\rtf1 Crew\par{\listtext\u8226\'95\tab}Bell\par{\pntext 1.\tab}Winch\par}`,
     );
     expect(blocks.map(({ text }) => text)).toEqual(['Crew', 'Bell', 'Winch']);
+  });
+  it('does not show hidden, deleted and index text, nor what a field is made of', () => {
+    const { blocks } = readRtf(
+      String.raw`{\rtf1 The {\v secret }tide\par{\v not this line\par}{\deleted old }new\par{\v only this}\par\plain {\field{\*\fldinst PAGE 7}{\fldrslt seven}}{\xe entry}\par{\upr{plain}{\*\ud pl\u228?in}}\par}`,
+    );
+    expect(blocks.map(({ text }) => text)).toEqual(['The tide', 'new', 'seven', 'pläin']);
+    expect(blocks.some(({ afterBlank }) => afterBlank)).toBe(false);
+  });
+  it.each([
+    ['the document', String.raw`\ansicpg1250 \'9a\'b3`, 'šł'],
+    [
+      'a font',
+      String.raw`\ansicpg1252{\fonttbl{\f0 A;}{\f1\fcharset204 B;}}\f1 \'c0\'ed\f0 \'e9`,
+      'Анé',
+    ],
+    ['a font with its number', String.raw`{\fonttbl{\f3\cpg1253 A;}}{\f3 \'e1}\'e1`, 'αá'],
+    ['letters that are not written by number', '\\ansicpg1251 \xc0\xed\xed\xe0', 'Анна'],
+    ['two bytes, one of them a letter', String.raw`\ansicpg932 \'83A\'83\'41`, 'アア'],
+    ['DOS', String.raw`\pca \'84\'9b`, 'äø'],
+    ['Windows between 0x80 and 0x9f', String.raw`\ansicpg1252 \'93a\'94\'85`, '“a”…'],
+  ])('decodes bytes by the code page of %s', (_, words, said) => {
+    expect(readRtf(`{\\rtf1\\ansi${words}}`).blocks[0]?.text).toBe(said);
+  });
+  it('reads UTF-8 that a writer put between the control words', () => {
+    const { blocks } = readRtfBytes(strToU8('{\\rtf1 Åland\\par Анна}'));
+    expect(blocks.map(({ text }) => text)).toEqual(['Åland', 'Анна']);
+  });
+  it('keeps the blank line before a smaller line, which is no heading', () => {
+    const { blocks } = readRtf(
+      String.raw`{\rtf1\fs24 Bell\tab Annis\par Winch\tab Tamsin\par\par\fs16 Made at Brae End\par\par\fs24 Deck\tab Lisle\par}`,
+    );
+    expect(blocks).toEqual([
+      row('Bell', 'Annis'),
+      row('Winch', 'Tamsin'),
+      { ...line('Made at Brae End'), measure: 'smaller', afterBlank: true },
+      { ...row('Deck', 'Lisle'), afterBlank: true },
+    ]);
+    const sheet = writeSheet(blocks);
+    expect(sheet).toContain('Tamsin\n\n[smaller] Made at Brae End\n\nDeck');
+    expect(readSheet(sheet).parts.map(({ kind }) => kind)).toEqual([
+      ...['row', 'row', 'space', 'text', 'space', 'row'],
+    ]);
   });
   it('refuses what is no RTF, or has no words', () => {
     for (const text of ['tide', '{\\rtf1 }', '{\\rtf1{\\fonttbl{\\f0 Sans;}}}'])
@@ -247,6 +308,31 @@ describe('sheets of DOCX', () => {
     expect(warnings.map(({ message }) => message)).toEqual([
       'Text in 4 sizes became headings, normal, larger and smaller lines.',
     ]);
+  });
+  it('does not show hidden, deleted, moved and field text, notes, nor messages of the package', async () => {
+    const run = (text: string, look = '') =>
+      `<w:r><w:rPr>${look}</w:rPr><w:t xml:space="preserve">${text}</w:t></w:r>`;
+    const body =
+      `<w:p>${run('The ')}${run('secret ', '<w:vanish/>')}${run('tide', '<w:vanish w:val="0"/>')}</w:p>` +
+      `<w:p>${run('all of it', '<w:vanish/>')}</w:p>` +
+      `<w:p><w:pPr><w:pStyle w:val="Ghost"/></w:pPr>${run('by style')}</w:p>` +
+      `<w:p><w:del>${run('old ').replaceAll('w:t', 'w:delText')}</w:del><w:ins>${run('new')}</w:ins></w:p>` +
+      `<w:p><w:moveFrom>${run('away')}</w:moveFrom></w:p>` +
+      `<w:p><w:r><w:fldChar w:fldCharType="begin"/></w:r><w:r><w:instrText>PAGE 7</w:instrText></w:r><w:r><w:fldChar w:fldCharType="separate"/></w:r>${run('seven')}<w:r><w:fldChar w:fldCharType="end"/></w:r></w:p>` +
+      `<w:p><w:pPr><w:pStyle w:val="Nowhere"/></w:pPr>${run('eight', '<w:rStyle w:val="Unknown"/>')}<w:odd/></w:p>`;
+    const styles = `<w:styles ${NAMES}><w:style w:type="paragraph" w:styleId="Ghost"><w:name w:val="Ghost"/><w:rPr><w:vanish/></w:rPr></w:style></w:styles>`;
+    const { blocks, warnings } = await readDocx(packed(body, { 'word/styles.xml': part(styles) }));
+    expect(blocks).toEqual(['The tide', 'new', 'seven', 'eight'].map((text) => line(text)));
+    expect(warnings.map(({ message }) => message)).toEqual([
+      '1 part of this document cannot be read. Text in it was left out.',
+    ]);
+  });
+  it('keeps the blank line before a smaller line', async () => {
+    const smaller =
+      '<w:p><w:r><w:rPr><w:sz w:val="12"/></w:rPr><w:t>Made at Brae End</w:t></w:r></w:p>';
+    const body = paragraph('Abel') + paragraph('Bryony and the bell') + '<w:p/>' + smaller;
+    const { blocks } = await readDocx(packed(body));
+    expect(writeSheet(blocks)).toContain('Bryony and the bell\n\n[smaller] Made at Brae End');
   });
   it('refuses other bytes, damage, entities, and what unpacks to too much', async () => {
     const bomb = packed(paragraph('x'), { 'word/more.xml': new Uint8Array(90e6) });

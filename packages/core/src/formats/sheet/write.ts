@@ -42,13 +42,15 @@ type Held = Required<{ [Key in 'measure' | 'stand']: string }>;
 const UNMARKED: Held = { measure: 'usual', stand: 'centre' };
 
 /**
- * The text of a sheet, italics and bold between stars; a title or a heading stands apart from what is before it. Roles
+ * The text of a sheet, italics and bold between stars; a title, a heading and what has blank lines before it in its
+ * file stand apart from what is before them. Roles
  * and names are parted by a tab.
  */
 export function writeSheet(blocks: readonly Block[]): string {
   let held = UNMARKED;
   const lines = blocks.flatMap((block, at) => {
-    const afterBlank = at > 0 && (block.kind === 'title' || block.kind === 'heading');
+    const isHead = block.kind === 'title' || block.kind === 'heading';
+    const afterBlank = at > 0 && (isHead || block.afterBlank === true);
     if (afterBlank) held = UNMARKED;
     const { measure = 'usual', stand = block.kind === 'row' ? held.stand : 'centre' } = block;
     const marks = [

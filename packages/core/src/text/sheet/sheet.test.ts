@@ -63,6 +63,17 @@ describe('a sheet', () => {
     ['colons', 'Fares: Maud\nBell: Wren', ':'],
     ['dots', 'Fares ........ Maud\nBell .... Wren', '....'],
     ['hyphens', 'Fares - Maud\nBell - Wren', ' - '],
+    ['two hyphens', 'Fares -- Maud\nBell--Wren', ' - '],
+    ['dashes of other kinds', 'Fares ― Maud\nBell − Wren', ' - '],
+    ['two of a mark', 'Fares >> Maud\nBell>>>Wren', '>>'],
+    ['two equals signs', 'Fares == Maud\nBell == Wren', '=='],
+    ['two bars', 'Fares || Maud\nBell || Wren', '|'],
+    ['three dots', 'Fares ... Maud\nBell ... Wren', '..'],
+    ['dots with spaces', 'Fares . . . . . Maud\nBell . . . . Wren', '....'],
+    ['dots in the middle', 'Fares ····· Maud\nBell ··· Wren', '....'],
+    ['no-break spaces', 'Fares\u00a0\u00a0\u00a0Maud\nBell\u2003\u2003\u2003Wren', '  '],
+    ['an arrow', 'Fares → Maud\nBell → Wren', '→'],
+    ['semicolons', 'Fares; Maud\nBell; Wren', ';'],
   ])('guesses that roles and names are parted by %s', (_, text, separator) => {
     const found = readSheet(text);
     expect(found.separator?.separator).toBe(separator);
@@ -81,6 +92,36 @@ describe('a sheet', () => {
       },
       { kind: 'row', role: 'Fares', names: [{ text: 'Maud Pellitory' }] },
     ]);
+  });
+
+  test.each([
+    ['hyphens', 'Fares - Maud\n- Abel\nBell - Wren'],
+    ['two colons', 'Fares :: Maud\n:: Abel\nBell :: Wren'],
+    ['colons', 'Fares: Maud\n: Abel\nBell: Wren'],
+    ['dots', 'Fares .... Maud\n.... Abel\nBell .... Wren'],
+    ['arrows', 'Fares → Maud\n→ Abel\nBell → Wren'],
+  ])('a line that begins with the separator is one more name of the role above: %s', (_, text) => {
+    expect(read(text)).toEqual(['row Fares: Maud, Abel', 'row Bell: Wren']);
+  });
+
+  test('another dash, or one mark for two, separates beside rows, and nowhere else', () => {
+    expect(
+      read('Fares - Maud\nDeck—Perpetua\nChain –Tobias\nBell - Wren\n\nsea-bound\nAbel'),
+    ).toEqual([
+      'row Fares: Maud',
+      'row Deck: Perpetua',
+      'row Chain: Tobias',
+      'row Bell: Wren',
+      'space 1',
+      'text sea-bound',
+      'text Abel',
+    ]);
+    expect(read('Fares :: Maud\nDeck: Perpetua\nBell :: Wren')[1]).toBe('row Deck: Perpetua');
+    expect(read('Fares: Maud\nOpen from 8:30\nBell: Wren')[1]).toBe('text Open from 8:30');
+  });
+
+  test('a rule is a rule, whatever separates', () => {
+    expect(read('Fares -- Maud\n-----\nBell -- Wren')[1]).toBe('rule');
   });
 
   test('takes the separator that the editor chose', () => {

@@ -61,10 +61,6 @@ export interface ReadSheet {
   readonly notUnderstood: readonly NotUnderstood[];
 }
 
-/** The part of the lines with text that must have two spaces between words for them to part roles from names. */
-const SHARE = 0.25;
-const TWO_SPACES = /(?<=\S)(?<![.!?:;]) {2,}(?=\S)/;
-
 /** Columns that fit beside each other at the most. */
 export const MOST_COLUMNS = 6;
 
@@ -143,14 +139,6 @@ function unmarked(text: string): {
   return { written, blanks, notUnderstood };
 }
 
-function guessed(lines: readonly string[]): Separator | undefined {
-  const found = separatorIn(lines);
-  // A name under another is indented: of spaces, two are enough once they part anything.
-  if (found) return separatorOf(found.separator);
-  const spaced = lines.filter((line) => TWO_SPACES.test(line.trim())).length;
-  return spaced > Math.max(1, SHARE * lines.length) ? separatorOf('  ') : undefined;
-}
-
 /**
  * Reads a sheet. It never fails: a mark that is not understood is text, and told.
  *
@@ -160,11 +148,19 @@ export function readSheet(text: string, chosen?: string): ReadSheet {
   const { written, blanks, notUnderstood } = unmarked(text);
   const plain = written.filter(({ marks }) => marks.every(({ kind }) => kind !== 'picture'));
   const separator =
-    chosen === undefined ? guessed(plain.map((each) => each.text)) : separatorOf(chosen);
+    chosen === undefined ? separatorIn(plain.map(({ text: own }) => own)) : separatorOf(chosen);
+  let isSmaller = false;
   const { lines } = sheetLines(
     written.map(({ text: own, afterBlank, marks }) => {
       const kind = marks.find((mark) => mark.kind === 'title' || mark.kind === 'heading')?.kind;
-      return { text: own, afterBlank, ...(kind && { kind: kind as 'title' | 'heading' }) };
+      if (afterBlank) isSmaller = false;
+      for (const mark of marks) if (mark.kind === 'measure') isSmaller = mark.measure === 'smaller';
+      return {
+        text: own,
+        afterBlank,
+        isSmaller,
+        ...(kind && { kind: kind as 'title' | 'heading' }),
+      };
     }),
     separator,
   );
