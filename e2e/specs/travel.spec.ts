@@ -409,7 +409,7 @@ test('each line says how long it is in sight; what has no room is told, and a li
   await page.keyboard.type(`${'Winch house '.repeat(12)}\n\n`);
   await expect(page.getByText(/“Closing roll” leaves the frame at/)).toBeVisible();
   for (let step = 0; step < 2; step++) await page.keyboard.press('ArrowUp');
-  await page.getByRole('button', { name: 'Alignment' }).click();
+  await page.getByRole('toolbar').getByRole('button', { name: 'Line', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Right' }).click();
   const text = async () => (await passageCalled(serving, programme, 'Closing roll')).sheet;
   await expect.poll(text).toMatch(/^\[right\] Winch house/);

@@ -33,6 +33,7 @@ export interface RollLook {
   readonly nameAlign: Alignment;
   readonly capitalHeadings: boolean;
   readonly capitalRoles: boolean;
+  readonly capitalNames: boolean;
   readonly boldHeadings: boolean;
   readonly boldRoles: boolean;
   readonly boldNames: boolean;
@@ -110,6 +111,7 @@ export const rollLook = (height: number): RollLook => ({
   nameAlign: 'left',
   capitalHeadings: true,
   capitalRoles: false,
+  capitalNames: false,
   boldHeadings: true,
   boldRoles: false,
   boldNames: false,

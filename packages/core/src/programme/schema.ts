@@ -106,6 +106,7 @@ const passageLook = strict({
   nameAlign: alignment,
   capitalHeadings: yup.boolean(),
   capitalRoles: yup.boolean(),
+  capitalNames: yup.boolean(),
   boldHeadings: yup.boolean(),
   boldRoles: yup.boolean(),
   boldNames: yup.boolean(),

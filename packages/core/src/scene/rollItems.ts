@@ -71,7 +71,9 @@ const mannerOf = ({ kind }: RollText, look: RollLook) => {
       return { bold: look.boldHeadings, colour: look.headingColour, capital: look.capitalHeadings };
     case 'role':
       return { bold: look.boldRoles, colour: look.roleColour, capital: look.capitalRoles };
-    default:
+    case 'name':
+      return { bold: look.boldNames, colour: look.colour, capital: look.capitalNames };
+    case 'text':
       return { bold: look.boldNames, colour: look.colour, capital: false };
   }
 };

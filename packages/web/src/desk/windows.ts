@@ -19,6 +19,7 @@ export type WindowName =
   | 'fitLines'
   | 'mergeCues'
   | 'letters'
+  | 'sheetLetters'
   | 'rightWords'
   | 'tempoMap';
 

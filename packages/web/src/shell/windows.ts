@@ -108,6 +108,11 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
     size: 780,
     body: lazyPart(() => import('../words/Letters.tsx')),
   },
+  sheetLetters: {
+    title: 'Capitals in the sheet',
+    size: 780,
+    body: lazyPart(() => import('../travel/SheetLetters.tsx')),
+  },
   rightWords: {
     title: 'Dictionary of this programme',
     size: 520,

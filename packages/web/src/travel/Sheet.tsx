@@ -1,18 +1,18 @@
 /** The sheet of the passage in hand: its editor, buttons for what cannot be guessed, and what parts roles from names. */
-import { ActionIcon, Button, Menu, Select, TextInput, Tooltip } from '@mantine/core';
+import { Button, Menu, Select, TextInput } from '@mantine/core';
 import {
+  IconAlignCenter,
   IconAlignLeft,
-  IconColumns2,
+  IconAlignRight,
+  IconChevronDown,
   IconFileImport,
-  IconHeading,
   IconLayoutSidebarRight,
+  IconLetterCase,
   IconLetterT,
   IconLink,
   IconMinus,
   IconPhoto,
   IconPinned,
-  IconPlayerPlay,
-  IconSlash,
   IconTextDecrease,
   IconTextIncrease,
 } from '@tabler/icons-react';
@@ -24,6 +24,7 @@ import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { messageOf, say } from '../desk/say.ts';
+import { showWindow } from '../desk/windows.ts';
 import { openNow, useShown } from '../desk/store.ts';
 import { shelf } from '../picture/studio.ts';
 import { player } from '../playback/player.ts';
@@ -163,22 +164,23 @@ export function Sheet({ coming, placed }: Props) {
     (text: string, ownLine = false) =>
     () =>
       editor.current?.mark(text, ownLine);
-  const tool = (label: string, icon: ReactNode, run: () => void) => (
-    <Tooltip label={label}>
-      <ActionIcon aria-label={label} size={26} onClick={run}>
-        {icon}
-      </ActionIcon>
-    </Tooltip>
-  );
-  const choices = (label: string, icon: ReactNode, items: ReactNode) => (
+  const choices = (label: string, items: ReactNode) => (
     <Menu position="bottom-start">
       <Menu.Target>
-        <ActionIcon aria-label={label} size={26} title={label}>
-          {icon}
-        </ActionIcon>
+        <Button rightSection={<IconChevronDown size={13} />}>{label}</Button>
       </Menu.Target>
       <Menu.Dropdown>{items}</Menu.Dropdown>
     </Menu>
+  );
+  const kept = (
+    <>
+      <Menu.Item leftSection={<IconLink size={16} />} onClick={mark('keep together', true)}>
+        Keep together
+      </Menu.Item>
+      <Menu.Item leftSection={<IconPinned size={16} />} onClick={mark('stays')}>
+        Always keep
+      </Menu.Item>
+    </>
   );
   return (
     <>
@@ -204,65 +206,103 @@ export function Sheet({ coming, placed }: Props) {
         </Button>
       </div>
       <div className={classes.tools} role="toolbar" aria-label="Marks of a line">
-        {!crawl && tool('Title', <IconLetterT size={16} />, mark('title'))}
-        {!crawl && tool('Heading', <IconHeading size={16} />, mark('heading'))}
-        {!crawl &&
-          choices(
-            'Columns',
-            <IconColumns2 size={16} />,
-            <>
-              {[2, 3, 4].map((count) => (
-                <Menu.Item key={count} onClick={mark(`${count} columns`, true)}>
-                  {count} columns, balanced
+        {crawl ? (
+          choices('Line', kept)
+        ) : (
+          <>
+            <Button onClick={mark('heading')}>Heading</Button>
+            {choices(
+              'Columns',
+              <>
+                {[2, 3, 4].map((count) => (
+                  <Menu.Item key={count} onClick={mark(`${count} columns`, true)}>
+                    {count} columns, balanced
+                  </Menu.Item>
+                ))}
+                <Menu.Item onClick={mark('2 columns, filled', true)}>2 columns, filled</Menu.Item>
+                <Menu.Item
+                  leftSection={<IconLayoutSidebarRight size={16} />}
+                  onClick={mark('beside', true)}
+                >
+                  Beside the block above
                 </Menu.Item>
-              ))}
-              <Menu.Item onClick={mark('2 columns, filled', true)}>2 columns, filled</Menu.Item>
-            </>,
-          )}
-        {!crawl &&
-          tool(
-            'Beside the block above',
-            <IconLayoutSidebarRight size={16} />,
-            mark('beside', true),
-          )}
-        {!crawl && tool('Larger text', <IconTextIncrease size={16} />, mark('larger'))}
-        {!crawl && tool('Smaller text', <IconTextDecrease size={16} />, mark('smaller'))}
-        {!crawl &&
-          choices(
-            'Alignment',
-            <IconAlignLeft size={16} />,
-            <>
-              <Menu.Item onClick={mark('left')}>Left</Menu.Item>
-              <Menu.Item onClick={mark('centre')}>Centre</Menu.Item>
-              <Menu.Item onClick={mark('right')}>Right</Menu.Item>
-            </>,
-          )}
-        {!crawl && tool('Rule', <IconMinus size={16} />, mark('rule', true))}
-        {!crawl &&
-          choices(
-            'Picture',
-            <IconPhoto size={16} />,
-            pictures.length === 0 ? (
-              <Menu.Label>Drop a picture here first: PNG, JPEG, WebP or SVG.</Menu.Label>
-            ) : (
-              pictures.map((name) => (
-                <Menu.Item key={name} onClick={mark(`picture ${name}`, true)}>
-                  {name}
+              </>,
+            )}
+            {choices(
+              'Line',
+              <>
+                <Menu.Item leftSection={<IconLetterT size={16} />} onClick={mark('title')}>
+                  Title
                 </Menu.Item>
-              ))
-            ),
-          )}
-        {tool('Play the selected lines (Ctrl Enter)', <IconPlayerPlay size={16} />, play)}
-        {tool('Keep together', <IconLink size={16} />, mark('keep together', true))}
-        {tool('Always keep', <IconPinned size={16} />, mark('stays'))}
-        {tool('Leave out or restore (Ctrl /)', <IconSlash size={16} />, () =>
-          editor.current?.toggleComment(),
+                <Menu.Item leftSection={<IconTextIncrease size={16} />} onClick={mark('larger')}>
+                  Larger text
+                </Menu.Item>
+                <Menu.Item leftSection={<IconTextDecrease size={16} />} onClick={mark('smaller')}>
+                  Smaller text
+                </Menu.Item>
+                <Menu.Divider />
+                <Menu.Item leftSection={<IconAlignLeft size={16} />} onClick={mark('left')}>
+                  Align left
+                </Menu.Item>
+                <Menu.Item leftSection={<IconAlignCenter size={16} />} onClick={mark('centre')}>
+                  Align centre
+                </Menu.Item>
+                <Menu.Item leftSection={<IconAlignRight size={16} />} onClick={mark('right')}>
+                  Align right
+                </Menu.Item>
+                <Menu.Divider />
+                {kept}
+                <Menu.Divider />
+                <Menu.Item
+                  leftSection={<IconLetterCase size={16} />}
+                  rightSection={<kbd className="key">Y</kbd>}
+                  onClick={() => showWindow('sheetLetters')}
+                >
+                  Capitals
+                </Menu.Item>
+              </>,
+            )}
+            {choices(
+              'Insert',
+              <>
+                <Menu.Item leftSection={<IconMinus size={16} />} onClick={mark('rule', true)}>
+                  Rule
+                </Menu.Item>
+                {pictures.length === 0 ? (
+                  <Menu.Label>For a picture, drop a PNG, JPEG, WebP or SVG here first.</Menu.Label>
+                ) : (
+                  pictures.map((name) => (
+                    <Menu.Item
+                      key={name}
+                      leftSection={<IconPhoto size={16} />}
+                      onClick={mark(`picture ${name}`, true)}
+                    >
+                      {name}
+                    </Menu.Item>
+                  ))
+                )}
+              </>,
+            )}
+          </>
         )}
+        <Button
+          title="Leave these lines out, or restore them (Ctrl /)"
+          onClick={() => editor.current?.toggleComment()}
+        >
+          Leave out
+        </Button>
+        <Button title="Play the selected lines (Ctrl Enter)" onClick={play}>
+          Play
+        </Button>
       </div>
       <div ref={parent} className={classes.sheet}>
         {written !== passage.id && <pre className={classes.coming}>{passage.sheet}</pre>}
       </div>
-      <Foot passage={passage} read={read}>
+      <Foot
+        passage={passage}
+        read={read}
+        unparted={slips.filter(({ kind }) => kind === 'separator').length}
+      >
         <Slips
           slips={slips}
           go={({ line, text }) => editor.current?.select(line, text)}
@@ -299,6 +339,9 @@ const SEPARATORS = [
   { value: '....', label: 'Dots' },
   { value: ' - ', label: 'Dash' },
   { value: '|', label: 'Bar' },
+  { value: '::', label: 'Two colons' },
+  { value: '..', label: 'Two or three dots' },
+  { value: ';', label: 'Semicolon' },
   { value: '/', label: 'Slash' },
   { value: '=', label: 'Equals sign' },
 ];
@@ -307,10 +350,13 @@ const DETECT = 'detect';
 function Foot({
   passage,
   read,
+  unparted,
   children,
 }: {
   passage: Coming['passage'];
   read: ReadSheet;
+  /** How many lines lack the separator among others that have it. */
+  unparted: number;
   children: ReactNode;
 }) {
   const { separator, notUnderstood } = read;
@@ -341,6 +387,7 @@ function Foot({
           />
         </>
       )}
+      {unparted > 0 && <span className={place.unknown}>{plural(unparted, 'line')} without it</span>}
       <span className="spring" />
       {notUnderstood.length > 0 && (
         <span className={place.unknown}>{plural(notUnderstood.length, 'unknown mark')}</span>

@@ -81,6 +81,7 @@ export const ROLL_FIELDS: readonly Fields[] = [
       number('smallerRatio', 'Size of smaller lines', '× the size', 1, 0.05, 0.3),
       whether('capitalHeadings', 'Headings in capitals'),
       whether('capitalRoles', 'Roles in capitals'),
+      whether('capitalNames', 'Names in capitals'),
       whether('boldHeadings', 'Headings bold'),
       whether('boldRoles', 'Roles bold'),
       whether('boldNames', 'Names bold'),

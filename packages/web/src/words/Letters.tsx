@@ -13,16 +13,13 @@ import { currentCues } from '../desk/store.ts';
 import { EditWindow } from '../kit/EditWindow.tsx';
 import { proofWorker } from '../proof/proofWorker.ts';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
+import { CASINGS } from '../kit/casings.ts';
 import { useChosen } from '../kit/useChosen.tsx';
 
 type Chosen = 'typed' | Casing;
-
 const casings: readonly { value: Chosen; label: string }[] = [
   { value: 'typed', label: 'As typed' },
-  { value: 'sentences', label: 'Sentences' },
-  { value: 'words', label: 'First Letters' },
-  { value: 'capitals', label: 'CAPITALS' },
-  { value: 'small', label: 'small' },
+  ...CASINGS,
 ];
 
 const marks: readonly { key: keyof Proper; label: string }[] = [

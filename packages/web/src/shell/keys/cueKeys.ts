@@ -1,8 +1,10 @@
 /** The keys that work on cues, and on whatever else is in hand. */
 import { acceptDoubtful, nextDoubtful, playDoubtful } from '../../weaving/weaving.ts';
+import { passageInHand } from '../../travel/passageInHand.ts';
 import { act, hold, pickedNow } from '../../desk/actions.ts';
+import { isIn } from '../../desk/places.ts';
 import { say } from '../../desk/say.ts';
-import { store } from '../../desk/store.ts';
+import { openNow, store } from '../../desk/store.ts';
 import { showWindow } from '../../desk/windows.ts';
 import { inGroup, inHand, type Key } from './key.ts';
 
@@ -12,6 +14,10 @@ const findAgain = () =>
   store.getState().view.hand === 'pieces' && pickedNow().length > 0
     ? showWindow('findAgain')
     : notPicked();
+
+/** Whether a sheet is what letters are changed in: where one is in hand in Travel. */
+const sheetInHand = (): boolean =>
+  isIn('travel') && passageInHand(openNow().programme, store.getState().view) !== undefined;
 
 export const CUE_KEYS: readonly Key[] = [
   ...inGroup('Cues, or what is in hand', [
@@ -190,7 +196,7 @@ export const CUE_KEYS: readonly Key[] = [
     {
       keys: 'Y',
       does: 'Capitals and punctuation: quotes, dashes, figures',
-      run: () => showWindow('letters'),
+      run: () => showWindow(sheetInHand() ? 'sheetLetters' : 'letters'),
     },
     {
       keys: 'I',
