@@ -92,7 +92,7 @@ test.describe('with nothing in it', () => {
   test('every place says what to do next', async ({ page, serving }) => {
     await page.goto('/');
     await page.getByRole('button', { name: 'New programme' }).first().click();
-    await expect(page.getByText('Start with a film or a sound')).toBeVisible();
+    await expect(page.getByText('How does it begin?')).toBeVisible();
     const [programme] = await serving.programmes();
     const id = programme?.id ?? '';
     await open(page, id, 'words');

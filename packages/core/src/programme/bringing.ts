@@ -10,7 +10,7 @@ import { cutToFit } from './edits/text/fitLines.ts';
 import { addMarks } from './edits/found/marks.ts';
 import { heardPieces } from './heard.ts';
 import { cuesInOrder } from './order.ts';
-import type { Id, Programme } from './programme.ts';
+import type { Id, Programme, TravellingKind } from './programme.ts';
 import { retimed, type Retiming } from './woven/retimed.ts';
 import { cuesFromScript, rereadScript, type Reread } from './woven/script.ts';
 import { plural } from '../text/plural.ts';
@@ -61,6 +61,24 @@ export function countsIn(file: ReadFile): Readonly<Record<Contents, number>> {
 export function contentsOf(file: ReadFile): Contents[] {
   const counts = countsIn(file);
   return (Object.keys(counts) as Contents[]).filter((each) => counts[each] > 0);
+}
+
+/** A list is a roll where so much of it is rows of roles and names. */
+const ROWS_SHARE = 0.5;
+
+/** What a file can become that travels, and whether it is most likely that; null where it has no text to travel. */
+export function travellingIn({ sheet, items }: ReadFile): Travelling | null {
+  if (items) return { kind: 'crawl', isLikely: true };
+  if (!sheet) return null;
+  const rows = sheet.blocks.filter(({ kind }) => kind === 'row').length;
+  const lines = sheet.blocks.filter(({ kind }) => kind === 'line').length;
+  return { kind: 'roll', isLikely: rows > 1 && rows >= ROWS_SHARE * (rows + lines) };
+}
+
+/** What travels that a file can become. */
+export interface Travelling {
+  readonly kind: TravellingKind;
+  readonly isLikely: boolean;
 }
 
 const PLACES: Readonly<Record<Contents, readonly Place[]>> = {

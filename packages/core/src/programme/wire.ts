@@ -1,7 +1,7 @@
 /** What goes between the interface and the server. */
 import type { Change } from './record/change.ts';
 import type { History, Step } from './record/history.ts';
-import type { Facts, Id, Programme } from './programme.ts';
+import type { Facts, Id, Programme, StrandKind } from './programme.ts';
 
 /** What the list of programmes shows of one. */
 export interface Summary {
@@ -18,6 +18,10 @@ export interface Summary {
   /** Content hash of the still picture behind the text; missing in what was kept before there were any. */
   readonly image?: string | null;
   readonly backdrop: string;
+  /** The first words of its text, for what has no picture; missing in what was kept before they were. */
+  readonly words?: string;
+  /** The kinds of its strands with text, each once; missing in what was kept before they were. */
+  readonly kinds?: readonly StrandKind[];
 }
 
 /** A programme in the list. */

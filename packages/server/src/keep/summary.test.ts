@@ -21,6 +21,8 @@ test('the list tells how far a programme is, and what is seen of it', () => {
     image: 'hash of h',
     backdrop: '#000000',
   });
+  expect(summarise(tide)).toMatchObject({ words: 'The tide turns', kinds: ['subtitle'] });
+  expect(summarise({ ...tide, cues: {} })).toMatchObject({ words: '', kinds: [] });
   // Without the picture, the colour is shown.
   expect(seen({ backdrop: { colour: '#000000', image: 'gone' } }).image).toBeNull();
 });

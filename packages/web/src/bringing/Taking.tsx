@@ -23,6 +23,7 @@ import { whenIdle } from '../sync/idle.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { currentStrand, openNow, useOpen } from '../desk/store.ts';
 import { strands } from '../desk/actions.ts';
+import { makeTravelling } from '../desk/travelling.ts';
 import { BEGIN } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import { showWindow } from '../desk/windows.ts';
@@ -92,6 +93,9 @@ function planFor(id: string, choice: Choice, onto: Strand): Promise<Planned> {
   return wordsWorker().plan(id, slim({ ...now, strands }), onto.id, stretches, choice);
 }
 
+/** The choice to make something that travels of a file. */
+const TRAVELS = 'travels';
+
 interface TakingProps {
   readonly file: File;
   readonly close: () => void;
@@ -114,12 +118,15 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const [place, setPlace] = useState<Place>(possible(first)[0] ?? 'replace');
   const [retiming, setRetiming] = useState<Retiming>({});
   const [cut, setCut] = useState(true);
-  const [weaves, setWeaves] = useState(true);
+  // Where no voice was found there is nothing to weave on.
+  const [weaves, setWeaves] = useState(speech > 0);
   const [plan, setPlan] = useState<Planned>();
   const [problem, setProblem] = useState<string>();
   const choice: Choice = { contents, place, retiming, cut };
   const sound = useOpen((open) => open.programme.facts.sound);
   const canWeave = contents === 'script' && place !== 'again' && sound !== null;
+  const { travelling } = found;
+  const [travels, setTravels] = useState(travelling?.isLikely ?? false);
   const chosen = useRef(false);
   useEffect(() => {
     let stale = false;
@@ -142,6 +149,11 @@ export function Taking({ id, file, found, close }: TakingProps) {
   }, [id, found, contents, place, retiming, cut, onto, possible]);
   const take = async () => {
     try {
+      if (travels && travelling) {
+        await makeTravelling(travelling.kind, file);
+        close();
+        return;
+      }
       const { name, parts, note } = await planFor(id, choice, onto);
       const isNew = contents !== 'marks' && !(onto.id in openNow().programme.strands);
       const changes: Change[] = isNew ? [create('strand', onto)] : [];
@@ -169,22 +181,31 @@ export function Taking({ id, file, found, close }: TakingProps) {
         {found.timedWords > 0 && contents === 'cues' && ', each word with its time'}
         {separator !== undefined && `, separator: ${separators[separator] ?? separator}`}.
       </p>
-      {found.contents.length > 1 && (
+      {(found.contents.length > 1 || travelling) && (
         <SegmentedControl
           size="xs"
           aria-label="Bring in as"
-          data={found.contents.map((value) => ({
-            value,
-            label: `As ${plural(found.counts[value] ?? 0, named[value])}`,
-          }))}
-          value={contents}
+          data={[
+            ...(travelling ? [{ value: TRAVELS, label: `As a ${travelling.kind}` }] : []),
+            ...found.contents.map((value) => ({
+              value,
+              label: `As ${plural(found.counts[value] ?? 0, named[value])}`,
+            })),
+          ].sort(
+            (a, b) =>
+              Number(b.value === TRAVELS && travelling?.isLikely) -
+              Number(a.value === TRAVELS && travelling?.isLikely),
+          )}
+          value={travels ? TRAVELS : contents}
           onChange={(value) => {
+            setTravels(value === TRAVELS);
+            if (value === TRAVELS) return;
             setContents(value as Contents);
             setPlace(possible(value as Contents)[0] ?? 'replace');
           }}
         />
       )}
-      {contents !== 'marks' && (
+      {!travels && contents !== 'marks' && (
         <Onto
           onto={onto}
           choose={(strand) => {
@@ -195,7 +216,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
           }}
         />
       )}
-      {possible(contents).length > 1 && (
+      {!travels && possible(contents).length > 1 && (
         <SegmentedControl
           size="xs"
           aria-label="Placement"
@@ -207,7 +228,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
           }}
         />
       )}
-      {plan?.compared ? (
+      {plan?.compared && !travels ? (
         <Compared lines={plan.compared} />
       ) : (
         <div className={classes.sample}>
@@ -243,8 +264,8 @@ export function Taking({ id, file, found, close }: TakingProps) {
           </ul>
         </details>
       )}
-      {contents === 'cues' && <Times change={setRetiming} />}
-      {contents === 'script' && (
+      {!travels && contents === 'cues' && <Times change={setRetiming} />}
+      {!travels && contents === 'script' && (
         <Switch
           size="xs"
           label="Split lines that are too long for a cue"
@@ -252,7 +273,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
           onChange={(event) => setCut(event.currentTarget.checked)}
         />
       )}
-      {canWeave && (
+      {!travels && canWeave && (
         <Switch
           size="xs"
           label="Then weave the words on the sound, and cut cues at pauses"
@@ -269,9 +290,11 @@ export function Taking({ id, file, found, close }: TakingProps) {
         close={close}
         take={() => void take()}
         off={!plan || problem !== undefined}
-        says={plan?.note}
+        says={travels ? undefined : plan?.note}
       >
-        {buttonFor(choice, there, plan?.count ?? 0)}
+        {travels && travelling
+          ? `Make a ${travelling.kind}`
+          : buttonFor(choice, there, plan?.count ?? 0)}
       </WindowFoot>
     </>
   );

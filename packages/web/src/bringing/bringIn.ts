@@ -1,12 +1,15 @@
 /** Bringing files in: each is read and sent at once, and belongs to the programme when both are done. */
 import type { Change, Edit } from '@cadence/core/programme/record/change.ts';
 import { addMaterial } from '@cadence/core/programme/edits/programme/setFacts.ts';
+import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { ZERO } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../sync/api.ts';
 import { make, newId } from '../desk/desk.ts';
 import { whenIdle } from '../sync/idle.ts';
-import { messageOf } from '../desk/say.ts';
+import { offer } from '../desk/offer.tsx';
+import { messageOf, say } from '../desk/say.ts';
+import { isIn } from '../desk/places.ts';
 import { openNow, store } from '../desk/store.ts';
 import { arriving, beginArrival, changed, endArrival, gone, growing } from '../desk/arrivals.ts';
 import { remember, takeMedia } from '../listening/heard.ts';
@@ -29,7 +32,26 @@ const forCues: TakeWords = async (file) => (await import('./BringIn.tsx')).openB
  * @param takeWords  what becomes of files of words
  */
 export function bringIn(files: readonly File[], takeWords = forCues): void {
-  for (const file of files) void (WORDS.test(file.name) ? takeWords(file) : bringInMaterial(file));
+  for (const file of files)
+    void isWords(file).then((words) => (words ? takeWords(file) : bringInMaterial(file)));
+}
+
+/** The first bytes of a file that tell whether it is text. */
+const HEAD = 20_000;
+
+/** Whether a file is of words: by its name, and else by what it begins with. */
+async function isWords(file: File): Promise<boolean> {
+  if (WORDS.test(file.name)) return true;
+  if (FONT.test(file.name) || IMAGE.test(file.name) || /^(?:audio|video)\//.test(file.type))
+    return false;
+  const { recogniseFile } = await import('@cadence/core/formats/readFile.ts');
+  const { decodeText } = await import('@cadence/core/formats/decodeText.ts');
+  try {
+    const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
+    return recogniseFile(head, () => decodeText(head).text, file.name) !== 'wav';
+  } catch {
+    return false;
+  }
 }
 
 async function bringInMaterial(file: File): Promise<void> {
@@ -47,7 +69,12 @@ async function bringInMaterial(file: File): Promise<void> {
     store.dispatch(gone(id));
   } catch (error) {
     if (signal.aborted) store.dispatch(gone(id));
-    else store.dispatch(changed({ id, state: 'failed', message: messageOf(error) }));
+    else {
+      const message = messageOf(error);
+      store.dispatch(changed({ id, state: 'failed', message }));
+      // The card that says it is seen in Material only.
+      if (!isIn('material')) say.problem(`${file.name} was not brought in. ${message}`);
+    }
   } finally {
     endArrival(id);
   }
@@ -91,10 +118,24 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
   await whenIdle();
   await new Promise((done) => setTimeout(done, 300));
   await whenIdle();
-  // A film that knows its rate sets the programme up; whatever does not is asked for.
-  if (openNow().programme.facts.setBy === 'default' || picture?.frameRate === null) {
-    if (openNow().programme.facts.setBy !== 'editor') showWindow('setup');
-  }
+  if (sound) await offerCarrying(material);
+}
+
+/** Offers to carry the cues over to a sound that is another recording or cut of one that is heard. */
+async function offerCarrying(fresh: Material): Promise<void> {
+  const { programme } = openNow();
+  const old = soundsHeard(programme)
+    .map(({ material }) => programme.materials[material])
+    .find((material) => material && material.id !== fresh.id);
+  const hasCues = Object.values(programme.cues).some(({ passage }) => !passage);
+  if (!old || !hasCues) return;
+  const { compare } = await import('../weaving/weaving.ts');
+  // That a comparison fails is said where the editor asks for it.
+  const same = await compare(old, fresh, () => undefined).catch(() => []);
+  if (same.length > 0)
+    offer(`${fresh.name} is a new version of ${old.name}.`, 'Carry the cues over', () =>
+      showWindow('carry', fresh.id),
+    );
 }
 
 async function bringInFont(file: File, id: string, signal: AbortSignal): Promise<void> {

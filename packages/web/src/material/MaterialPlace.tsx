@@ -9,17 +9,17 @@ import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { materialUrl, stillUrl } from '../sync/api.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '@cadence/core/text/plural.ts';
-import { formatBytes, formatLength } from '../kit/format.ts';
+import { formatBytes, formatFrame, formatLength } from '../kit/format.ts';
 import { openNow, useApp, useAppDispatch, useShown } from '../desk/store.ts';
+import { showWindow } from '../desk/windows.ts';
 import { gone, growing, stopArrival, type Arrival } from '../desk/arrivals.ts';
 import { bringIn } from '../bringing/bringIn.ts';
+import { MEDIA, WORDS } from '../bringing/kinds.ts';
 import { useHeard } from '../listening/heard.ts';
 import { Waveform } from './Waveform.tsx';
 import classes from './MaterialPlace.module.css';
 import { About } from './About.tsx';
-
-const TAKEN =
-  'audio/*,video/*,image/png,image/jpeg,image/webp,image/svg+xml,.wav,.mp3,.flac,.ogg,.opus,.m4a,.aac,.mp4,.mov,.webm,.mkv,.ttf,.otf,.woff2,.srt,.vtt,.ttml,.dfxp,.xml,.stl,.lrc,.csv,.tsv,.txt,.md,.rtf,.docx,.rss,.atom,.otio,.mid,.midi,.kar';
+import { Beginnings } from './Beginnings.tsx';
 
 export default function MaterialPlace() {
   const materials = useShown((programme) => programme.materials);
@@ -44,7 +44,7 @@ export default function MaterialPlace() {
             {all.length > 0 && `${plural(all.length, 'file')}, ${formatBytes(bytes)}`}
           </span>
           <span className="spring" />
-          <FileButton multiple accept={TAKEN} onChange={bringIn}>
+          <FileButton multiple accept={`${MEDIA},${WORDS}`} onChange={bringIn}>
             {(props) => (
               <Button {...props} variant="filled">
                 Choose files
@@ -52,6 +52,7 @@ export default function MaterialPlace() {
             )}
           </FileButton>
         </div>
+        {all.length > 0 && <Assumed />}
         {all.map((material) => (
           <MaterialCard
             key={material.id}
@@ -75,21 +76,25 @@ export default function MaterialPlace() {
         </div>
       </section>
       <section className={classes.about} aria-label="What was found">
-        {about ? <About key={about.id} material={about} /> : <NothingYet />}
+        {about ? <About key={about.id} material={about} /> : <Beginnings />}
       </section>
     </main>
   );
 }
 
-const NothingYet = () => (
-  <div className="empty">
-    <h2>Start with a film or a sound</h2>
-    <p>
-      Drop a film or a sound file. Its speech is found while the file is read. Then type as you
-      listen.
+/** What was assumed of the programme, until the editor sets it up. */
+function Assumed() {
+  const { setBy, frame, frameRate, picture } = useShown((programme) => programme.facts);
+  const film = useShown((programme) => programme.materials[picture ?? '']);
+  if (setBy === 'editor') return null;
+  const from = setBy === 'film' && film?.picture?.frameRate ? `From ${film.name}` : 'Assumed';
+  return (
+    <p className={`quiet ${classes.assumed}`}>
+      {from}: {formatFrame(frame, frameRate)}.
+      <Button onClick={() => showWindow('setup')}>Set up</Button>
     </p>
-  </div>
-);
+  );
+}
 
 interface CardProps {
   readonly material: Material;

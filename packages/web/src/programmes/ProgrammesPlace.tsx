@@ -1,5 +1,13 @@
 /** The list of programmes. */
-import { ActionIcon, Button, FileButton, Menu, Modal, TextInput } from '@mantine/core';
+import {
+  ActionIcon,
+  Button,
+  FileButton,
+  Menu,
+  Modal,
+  NativeSelect,
+  TextInput,
+} from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconDots, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
 import { useMantineColorScheme } from '@mantine/core';
@@ -10,6 +18,7 @@ import { fileUrl, materialUrl, server, stillUrl } from '../sync/api.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { formatLength, formatWhen } from '../kit/format.ts';
 import { Mark } from '../kit/Mark.tsx';
+import { Swatch } from '../strands/Swatch.tsx';
 import { say, messageOf } from '../desk/say.ts';
 import classes from './ProgrammesPlace.module.css';
 
@@ -17,6 +26,23 @@ import classes from './ProgrammesPlace.module.css';
 const attempt = (work: () => Promise<unknown>): void => {
   work().catch((error: unknown) => say.problem(messageOf(error)));
 };
+
+const ORDERS = {
+  changed: {
+    label: 'Last changed first',
+    compare: (a: ListedProgramme, b: ListedProgramme) => b.changed - a.changed,
+  },
+  title: {
+    label: 'By name',
+    compare: (a: ListedProgramme, b: ListedProgramme) =>
+      a.title.localeCompare(b.title, undefined, { numeric: true }),
+  },
+  length: {
+    label: 'Longest first',
+    compare: (a: ListedProgramme, b: ListedProgramme) => b.length - a.length,
+  },
+} as const;
+type Order = keyof typeof ORDERS;
 
 interface ProgrammesPlaceProps {
   /** Called when a place of a programme is about to be opened, as far as one can tell. */
@@ -27,6 +53,7 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
   const [list, setList] = useState<readonly ListedProgramme[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [search, setSearch] = useState('');
+  const [order, setOrder] = useState<Order>('changed');
   const [renaming, setRenaming] = useState<ListedProgramme | null>(null);
   const navigate = useNavigate();
 
@@ -92,7 +119,9 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
     });
 
   const wanted = search.trim().toLowerCase();
-  const found = list?.filter((programme) => programme.title.toLowerCase().includes(wanted));
+  const found = list
+    ?.filter((programme) => programme.title.toLowerCase().includes(wanted))
+    .toSorted(ORDERS[order].compare);
   return (
     <div className="shell">
       <header className="top">
@@ -119,6 +148,13 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
             leftSection={<IconSearch size={14} />}
             value={search}
             onChange={(event) => setSearch(event.currentTarget.value)}
+          />
+          <NativeSelect
+            aria-label="Sort programmes"
+            size="xs"
+            data={Object.entries(ORDERS).map(([value, { label }]) => ({ value, label }))}
+            value={order}
+            onChange={(event) => setOrder(event.currentTarget.value as Order)}
           />
           <FileButton accept=".json,application/json" onChange={importFile}>
             {(props) => <Button {...props}>Open a programme’s file</Button>}
@@ -166,7 +202,7 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
                     }}
                   />
                 </span>
-                <span className="quiet">Kept {formatWhen(programme.changed)}</span>
+                <span className="quiet">Changed {formatWhen(programme.changed)}</span>
               </Link>
               <Menu position="bottom-end">
                 <Menu.Target>
@@ -246,9 +282,19 @@ function Still({ programme }: { programme: ListedProgramme }) {
   const { still, image = null } = programme;
   // What is seen first: the film, or the picture behind the text.
   const source = still !== null ? stillUrl(still) : image && materialUrl(image);
+  const shown = source !== null && !missing;
+  const { words = '', kinds = [] } = programme;
   return (
     <span className={classes.still} style={{ background: programme.backdrop }}>
-      {source !== null && !missing && <img src={source} alt="" onError={() => setMissing(true)} />}
+      {shown && <img src={source} alt="" onError={() => setMissing(true)} />}
+      {!shown && words !== '' && <span className={classes.words}>{words}</span>}
+      {!shown && kinds.length > 0 && (
+        <span className={classes.cloths}>
+          {kinds.map((kind) => (
+            <Swatch key={kind} kind={kind} />
+          ))}
+        </span>
+      )}
     </span>
   );
 }

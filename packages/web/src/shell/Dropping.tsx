@@ -31,7 +31,7 @@ export function Dropping({ children }: { children: ReactNode }) {
       <Dropzone.FullScreen onDrop={take} styles={{ inner: { pointerEvents: 'none' } }}>
         <div className="empty" style={{ height: '80vh', justifyContent: 'center' }}>
           <h2>Drop it here</h2>
-          <p>Sound, film, pictures, fonts, SRT, WebVTT, LRC or CSV</p>
+          <p>Sound, film, pictures, fonts, captions, lists and other text</p>
         </div>
       </Dropzone.FullScreen>
     </>

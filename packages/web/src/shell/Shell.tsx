@@ -27,7 +27,8 @@ import { Damage, OlderOnServer } from './ServerState.tsx';
 import { closeProgramme, openProgramme } from '../desk/desk.ts';
 import { Dropping } from './Dropping.tsx';
 import { say, messageOf } from '../desk/say.ts';
-import { goToPlacesWith, PLACES, type PlaceName } from '../desk/places.ts';
+import { goTo, goToPlacesWith, PLACES, type PlaceName } from '../desk/places.ts';
+import { makeTravellingWith } from '../desk/travelling.ts';
 import { openWindowsWith, showWindow } from '../desk/windows.ts';
 import { showCommands, showCommandsWith } from './commands.ts';
 import { lazyPart } from '../kit/loadWithRetry.ts';
@@ -41,6 +42,12 @@ import { linesOfWords } from '../words/lines.ts';
 import { Broken } from '../kit/Broken.tsx';
 
 openWindowsWith(openWindow);
+// Travel is loaded with what is made in it.
+makeTravellingWith(async (kind, file) => {
+  if (file) await (await import('../travel/bringInSheet.ts')).makeOfSheet(file, kind);
+  else await (await import('../travel/travel.ts')).travel.add(kind);
+  goTo('travel');
+});
 const Commands = lazyPart(() => import('./Commands.tsx'));
 
 /** The share of passages that are on the programme with text. */

@@ -78,6 +78,9 @@ function countOf(kind: 'roll' | 'crawl', { parts }: ReadSheet, items: number): s
   ].join(', ');
 }
 
+/** Narrow, so that all of them stand in one row. */
+const TOOL = { root: { height: 26, paddingInline: 5 } };
+
 interface Props {
   readonly coming: Coming;
   /** Whether it is on the programme, so that its lines have their times. */
@@ -167,7 +170,9 @@ export function Sheet({ coming, placed }: Props) {
   const choices = (label: string, items: ReactNode) => (
     <Menu position="bottom-start">
       <Menu.Target>
-        <Button rightSection={<IconChevronDown size={13} />}>{label}</Button>
+        <Button styles={TOOL} rightSection={<IconChevronDown size={13} />}>
+          {label}
+        </Button>
       </Menu.Target>
       <Menu.Dropdown>{items}</Menu.Dropdown>
     </Menu>
@@ -210,7 +215,9 @@ export function Sheet({ coming, placed }: Props) {
           choices('Line', kept)
         ) : (
           <>
-            <Button onClick={mark('heading')}>Heading</Button>
+            <Button styles={TOOL} onClick={mark('heading')}>
+              Heading
+            </Button>
             {choices(
               'Columns',
               <>
@@ -286,12 +293,13 @@ export function Sheet({ coming, placed }: Props) {
           </>
         )}
         <Button
+          styles={TOOL}
           title="Leave these lines out, or restore them (Ctrl /)"
           onClick={() => editor.current?.toggleComment()}
         >
           Leave out
         </Button>
-        <Button title="Play the selected lines (Ctrl Enter)" onClick={play}>
+        <Button styles={TOOL} title="Play the selected lines (Ctrl Enter)" onClick={play}>
           Play
         </Button>
       </div>

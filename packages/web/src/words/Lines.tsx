@@ -130,7 +130,7 @@ export function Lines({ ref, working }: LinesProps) {
         keep(line, text);
         const next = besides(line, 1);
         if (next) go(next);
-        else say.note('That was the last line.');
+        else say.note('That was the last line. Alt 3 goes to Timing, Alt 5 to Handover.');
       },
       step: (line: WordsLine, text: string, by: 1 | -1) => {
         keep(line, text);

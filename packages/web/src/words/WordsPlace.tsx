@@ -39,6 +39,7 @@ import { PictureView } from '../picture/PictureView.tsx';
 import { player } from '../playback/player.ts';
 import { SpeedChart } from '../proof/SpeedChart.tsx';
 import { useFindings } from '../proof/useFindings.ts';
+import { goTo } from '../desk/places.ts';
 import { showWindow } from '../desk/windows.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
 import { CueFields } from './CueFields.tsx';
@@ -178,6 +179,7 @@ export default function WordsPlace() {
         ) : (
           <Lines key={strand.id} ref={listening} working={working} />
         )}
+        {!asText && empty === 0 && <Next />}
       </section>
       <aside className={`side ${classes.side}`}>
         <PictureView />
@@ -217,6 +219,19 @@ export default function WordsPlace() {
     </main>
   );
 }
+
+/** Where the work goes on once every line is written. */
+const Next = () => (
+  <div className={classes.next} role="status">
+    <b>Every line is written.</b>
+    <span className="spring" />
+    <Button onClick={() => showWindow('weave')}>Weave words on the sound</Button>
+    <Button onClick={() => goTo('timing')}>Time the cues</Button>
+    <Button variant="filled" onClick={() => goTo('handover')}>
+      Check and write files
+    </Button>
+  </div>
+);
 
 /** How much text there is, and how long it takes to read. */
 function Counts() {

@@ -7,7 +7,7 @@ import type { FormatName } from '@cadence/core/formats/names.ts';
 import { WRITERS, type WrittenFile } from '@cadence/core/formats/writers.ts';
 import type { FileKind, ReadFile } from '@cadence/core/formats/readFile.ts';
 import type { Lost, Target, Warning } from '@cadence/core/formats/captions.ts';
-import type { Choice, Contents, Plan } from '@cadence/core/programme/bringing.ts';
+import type { Choice, Contents, Plan, Travelling } from '@cadence/core/programme/bringing.ts';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { tooLarge } from '@cadence/core/programme/record/limits.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
@@ -27,6 +27,8 @@ export interface Understood {
   readonly separator?: string;
   /** Cues whose words have times. */
   readonly timedWords: number;
+  /** What travels that it can become. */
+  readonly travelling: Travelling | null;
 }
 
 /** A plan as the page is given it: the edit's name, and its changes as JSON, some thousand a part. */
@@ -60,7 +62,10 @@ async function read(
   { encoding, frameRate }: Asked,
   onProgress: (share: number) => void,
 ): Promise<Understood> {
-  const [{ readFile }, { contentsOf, countsIn }] = await Promise.all([reading(), bringing()]);
+  const [{ readFile }, { contentsOf, countsIn, travellingIn }] = await Promise.all([
+    reading(),
+    bringing(),
+  ]);
   const bytes = new Uint8Array(await file.arrayBuffer());
   const found = await readFile(bytes, name, {
     frameRate,
@@ -78,6 +83,7 @@ async function read(
     warningCount: warnings.length,
     ...(sheet?.separator !== undefined && { separator: sheet.separator }),
     timedWords: captions.filter(({ words = [] }) => words.length > 0).length,
+    travelling: travellingIn(found),
   };
 }
 

@@ -29,6 +29,7 @@ import { familiesFor } from '../../picture/families.ts';
 import { OverSelect } from '../../picture/OverSelect.tsx';
 import { WordChips } from '../../weaving/WordChips.tsx';
 import { ReadingGauge } from '../../kit/ReadingGauge.tsx';
+import { LeftToDo } from './LeftToDo.tsx';
 import { Ties } from './Ties.tsx';
 import { TimeField } from '../../kit/TimeField.tsx';
 import classes from './CuePanel.module.css';
@@ -44,21 +45,20 @@ export function CuePanel() {
   if (!cue)
     return (
       <section className={`card ${classes.panel}`} aria-label="Selected cue">
-        <div className="empty">
-          <h2>{cues.length > 0 ? 'No cue selected' : 'No cues yet'}</h2>
-          <p>
-            {cues.length > 0
-              ? 'Click a cue, or press Down to go to the next one.'
-              : pieces > 0
-                ? 'Make cues from the pieces of speech, or drag in the empty lane under the waveform.'
-                : 'Drag in the empty lane under the waveform, or press N at the playhead.'}
-          </p>
-          {cues.length === 0 && pieces > 0 && (
-            <Button variant="filled" onClick={act.makeCues}>
-              Make cues from pieces
-            </Button>
-          )}
-        </div>
+        {cues.length > 0 || pieces > 0 ? (
+          <>
+            <h2 className={classes.heading}>Left to do</h2>
+            <LeftToDo />
+            <p className="quiet">
+              No cue is selected. Click one, or press Down to go to the next one.
+            </p>
+          </>
+        ) : (
+          <div className="empty">
+            <h2>No cues yet</h2>
+            <p>Drag in the empty lane under the waveform, or press N at the playhead.</p>
+          </div>
+        )}
       </section>
     );
   return (

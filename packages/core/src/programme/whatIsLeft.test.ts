@@ -1,0 +1,60 @@
+import { addPassage } from './edits/programme/passages.ts';
+import { apply } from './record/apply.ts';
+import { at25, countingIds, programmeWithCues, programmeWithPieces } from './samples.ts';
+import type { Cue, Programme } from './programme.ts';
+import { whatIsLeft } from './whatIsLeft.ts';
+
+const tasks = (programme: Programme) =>
+  whatIsLeft(programme, 's').map(({ task, count }) => `${task} ${count}`);
+
+test('pieces without a cue are made into cues first, then typed', () => {
+  const heard = programmeWithPieces([
+    [0, 2],
+    [2.4, 3.6],
+    [4, 5.6],
+  ]);
+  expect(tasks(heard)).toEqual(['make cues 3']);
+  const { cues } = programmeWithCues([
+    ['The tide turns', 0, 50],
+    ['', 60, 90],
+  ]);
+  expect(tasks({ ...heard, cues })).toEqual(['type 2']);
+});
+
+test('words that are doubtful or not woven are left where some are woven, or where the strand goes by words', () => {
+  const typed = programmeWithCues([
+    ['The tide', 0, 50],
+    ['turns', 60, 90],
+  ]);
+  expect(tasks(typed)).toEqual([]);
+  const [cue] = Object.values(typed.cues) as [Cue];
+  const word = (confidence: number) => ({
+    text: '',
+    start: at25(0),
+    end: at25(20),
+    source: 'woven' as const,
+    confidence,
+  });
+  const woven = {
+    ...cue,
+    words: [
+      { ...word(0.1), text: 'The' },
+      { ...word(1), text: 'tide' },
+    ],
+  };
+  const facts = { ...typed.facts, sound: 'm' };
+  expect(tasks({ ...typed, facts, cues: { ...typed.cues, c1: woven as Cue } })).toEqual([
+    'weave 1',
+    'doubtful 1',
+  ]);
+});
+
+test('a passage that is on the programme nowhere is left', () => {
+  const ids = countingIds();
+  const base = programmeWithCues([]);
+  const wanted = { id: 'roll', sheet: 'Deck\tAbel', from: at25(0) };
+  const made = apply(base, addPassage(base, 'roll', wanted, () => 900, ids).changes);
+  expect(tasks(made)).toEqual([]);
+  const cues = Object.fromEntries(Object.entries(made.cues).filter(([, cue]) => !cue.passage));
+  expect(tasks({ ...made, cues })).toEqual(['place 1']);
+});
