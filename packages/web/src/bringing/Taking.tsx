@@ -231,7 +231,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
       {plan?.compared && !travels ? (
         <Compared lines={plan.compared} />
       ) : (
-        <div className={classes.sample}>
+        <div className={classes.sample} tabIndex={0}>
           <Table aria-label="The first lines">
             <Table.Tbody>
               {plan?.sample.map(({ at, text }, row) => (
@@ -313,7 +313,7 @@ function Compared({ lines }: { lines: NonNullable<Planned['compared']> }) {
         {differing.length === 0 && ' Nothing else changed.'}
       </p>
       {differing.length > 0 && (
-        <div className={classes.sample}>
+        <div className={classes.sample} tabIndex={0}>
           <Table aria-label="What changed">
             <Table.Thead>
               <Table.Tr>

@@ -19,7 +19,7 @@ interface PreviewTableProps<T> {
 export function PreviewTable<T>({ label, head, all, cells, texts }: PreviewTableProps<T>) {
   if (all.length === 0) return null;
   return (
-    <div className={`${classes.preview} ${texts ? classes.texts : ''}`}>
+    <div className={`${classes.preview} ${texts ? classes.texts : ''}`} tabIndex={0}>
       <table aria-label={label}>
         <thead>
           <tr>

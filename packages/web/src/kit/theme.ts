@@ -38,6 +38,11 @@ export const theme = createTheme({
         closeButtonProps: { 'aria-label': 'Close', tabIndex: -1 },
       },
     },
+    // The first item is where the keyboard begins.
+    Menu: { defaultProps: { withInitialFocusPlaceholder: false } },
+    ColorInput: {
+      defaultProps: { eyeDropperButtonProps: { 'aria-label': 'Pick a colour on the screen' } },
+    },
     SegmentedControl: { defaultProps: { size: 'xs' } },
   },
 });

@@ -117,18 +117,18 @@ function Plot({ title, label = title, plot, dye, duration }: PlotProps) {
     };
   }, [plot, dye, duration, dyes, inViewport, width, height]);
   return (
-    <figure
+    <div
       className={classes.plot}
       role="img"
       aria-label={label}
       aria-busy={inViewport && !drawn}
       ref={seeing}
     >
-      <figcaption>{title}</figcaption>
+      <div className={classes.caption}>{title}</div>
       <div ref={ref}>
         <canvas ref={canvas} />
       </div>
-    </figure>
+    </div>
   );
 }
 

@@ -111,6 +111,9 @@ export default function Commands({ close }: { close: () => void }) {
       attributes={{ content: { 'aria-label': 'Commands' } }}
       scrollable
       maxHeight={460}
+      scrollAreaProps={{
+        viewportProps: { tabIndex: 0, 'aria-label': 'All commands', role: 'group' },
+      }}
       onSpotlightClose={close}
       nothingFound="No command has these words."
       searchProps={{

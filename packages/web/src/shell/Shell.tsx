@@ -208,7 +208,7 @@ function TopBar() {
           </Link>
         </Tooltip>
         <div className="title">
-          <span>{facts.title}</span>
+          <h1>{facts.title}</h1>
           <small>
             {formatFrame(facts.frame, facts.frameRate)}, {formatLength(facts.length)}
           </small>

@@ -1,6 +1,6 @@
 /** Which strand is in hand, and what can be done with it. */
 import { Button, Menu } from '@mantine/core';
-import { IconCheck, IconChevronDown, IconEyeOff } from '@tabler/icons-react';
+import { IconChevronDown, IconEyeOff } from '@tabler/icons-react';
 import { STRAND_TITLES } from '@cadence/core/programme/defaults.ts';
 import { cuesInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import { TEXT_KINDS, type Strand } from '@cadence/core/programme/programme.ts';
@@ -42,46 +42,44 @@ export function StrandMenu() {
       </Menu.Target>
       <Menu.Dropdown>
         {all.map((strand) => (
-          <Menu.Item
+          <Menu.RadioItem
             key={strand.id}
-            role="menuitemradio"
-            aria-checked={strand.id === inHand.id}
-            fw={strand.id === inHand.id ? 650 : 400}
-            leftSection={<Swatch kind={strand.kind} />}
+            value={strand.id}
+            checked={strand.id === inHand.id}
+            closeMenuOnClick
             rightSection={
               <span className="quiet">
                 {strand.muted && <IconEyeOff size={14} aria-label="hidden" />}{' '}
                 {plural(cuesInOrder(programme, strand.id).length, 'cue')}
               </span>
             }
-            onClick={() => strands.take(strand.id)}
+            onChange={strands.take}
           >
-            {strand.title}
-          </Menu.Item>
+            <span className={classes.titled}>
+              <Swatch kind={strand.kind} /> {strand.title}
+            </span>
+          </Menu.RadioItem>
         ))}
         <Menu.Divider />
         {others.length > 0 && (
-          <Menu.Item
-            role="menuitemcheckbox"
-            aria-checked={only}
-            leftSection={only ? <IconCheck size={14} /> : <span className={classes.blank} />}
+          <Menu.CheckboxItem
+            checked={only}
+            closeMenuOnClick
             rightSection={<kbd className="key">Alt S</kbd>}
-            onClick={strands.toggleOnly}
+            onChange={strands.toggleOnly}
           >
             Show only this strand
-          </Menu.Item>
+          </Menu.CheckboxItem>
         )}
-        <Menu.Item
-          role="menuitemcheckbox"
-          aria-checked={!inHand.muted}
-          leftSection={inHand.muted ? <span className={classes.blank} /> : <IconCheck size={14} />}
+        <Menu.CheckboxItem
+          checked={!inHand.muted}
+          closeMenuOnClick
           rightSection={<kbd className="key">Alt M</kbd>}
-          onClick={strands.toggleMuted}
+          onChange={strands.toggleMuted}
         >
           Show in the picture
-        </Menu.Item>
+        </Menu.CheckboxItem>
         <Menu.Item
-          leftSection={<span className={classes.blank} />}
           rightSection={<kbd className="key">Alt K</kbd>}
           onClick={() => showWindow('strands')}
         >

@@ -172,7 +172,7 @@ export default function Cards({ close }: WindowProps) {
         end !== undefined && end > facts.length ? 'The last card ends after the programme.' : ''
       }
     >
-      <ol className={classes.cards} aria-label="Cards">
+      <ol className={classes.cards} aria-label="Cards" tabIndex={0}>
         {cards.slice(0, 60).map((card, at) => (
           <li key={`${card.start} ${at}`}>
             <span>

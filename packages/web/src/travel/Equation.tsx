@@ -176,7 +176,7 @@ function Quantity(props: QuantityProps) {
         thumbSize={14}
         label={null}
         color={following ? 'var(--weld)' : 'indigo'}
-        thumbProps={{ 'aria-label': `${name}, ${unit}` }}
+        thumbLabel={`${name}, ${unit}`}
         min={least}
         max={middle * REACH}
         step={step}

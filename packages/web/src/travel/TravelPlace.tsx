@@ -237,12 +237,11 @@ function PassageMenu({ passage }: { passage: Passage }) {
         {passagesInOrder(programme).map((each) => {
           const start = cuesOfPassage(programme, each.id)[0]?.start;
           return (
-            <Menu.Item
+            <Menu.RadioItem
               key={each.id}
-              role="menuitemradio"
-              aria-checked={each.id === passage.id}
-              fw={each.id === passage.id ? 650 : 400}
-              leftSection={<Swatch kind={each.kind} />}
+              value={each.id}
+              checked={each.id === passage.id}
+              closeMenuOnClick
               rightSection={
                 <span className="quiet">
                   {start === undefined
@@ -250,10 +249,12 @@ function PassageMenu({ passage }: { passage: Passage }) {
                     : formatTimecode(add(start, startTimecode), frameRate)}
                 </span>
               }
-              onClick={() => travel.take(each.id)}
+              onChange={travel.take}
             >
-              {each.title}
-            </Menu.Item>
+              <span className={classes.titled}>
+                <Swatch kind={each.kind} /> {each.title}
+              </span>
+            </Menu.RadioItem>
           );
         })}
         <Menu.Divider />

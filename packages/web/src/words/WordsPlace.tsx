@@ -300,15 +300,15 @@ function TextTools() {
         <Menu.Divider />
         <Menu.Label>Spelling</Menu.Label>
         {LANGUAGES.map((each) => (
-          <Menu.Item
+          <Menu.RadioItem
             key={each}
-            aria-checked={each === language}
-            role="menuitemradio"
-            fw={each === language ? 650 : 400}
-            onClick={() => make(setLanguage(openNow().programme, each))}
+            value={each}
+            checked={each === language}
+            closeMenuOnClick
+            onChange={() => make(setLanguage(openNow().programme, each))}
           >
             {languages[each]}
-          </Menu.Item>
+          </Menu.RadioItem>
         ))}
         <Menu.Item onClick={() => showWindow('rightWords')}>
           Dictionary of this programme …

@@ -69,7 +69,7 @@ export default function MakeMarks({ close }: { close: () => void }) {
     >
       <Radio.Group label="Marks on" value={source} onChange={(value) => setSource(value as Source)}>
         {Object.entries(SOURCES).map(([value, label]) => (
-          <Radio key={value} value={value} label={label} mt={7} size="xs" />
+          <Radio key={value} value={value} label={label} mt={10} size="xs" />
         ))}
       </Radio.Group>
       {source === 'some' && (

@@ -1,5 +1,5 @@
 /** What edges, marks and the playhead snap to, and how near they must come. */
-import { Button, Menu, NumberInput, Switch } from '@mantine/core';
+import { Button, NumberInput, Popover, Switch } from '@mantine/core';
 import { IconMagnet, IconMagnetOff } from '@tabler/icons-react';
 import { useApp, useAppDispatch } from '../../desk/store.ts';
 import { SNAPS, type Snap } from '@cadence/core/rows/snapping.ts';
@@ -19,13 +19,13 @@ export function SnapMenu() {
   const { snap, snapTo, reach } = useApp((state) => state.view);
   const dispatch = useAppDispatch();
   return (
-    <Menu closeOnItemClick={false} position="bottom-start" withinPortal>
-      <Menu.Target>
+    <Popover position="bottom-start" trapFocus returnFocus>
+      <Popover.Target>
         <Button leftSection={snap ? <IconMagnet size={15} /> : <IconMagnetOff size={15} />}>
           {snap ? 'Snap' : 'Snap off'}
         </Button>
-      </Menu.Target>
-      <Menu.Dropdown className={classes.menu}>
+      </Popover.Target>
+      <Popover.Dropdown className={classes.menu} aria-label="Snapping">
         <Switch
           size="xs"
           label="Snap (S; Alt holds it off)"
@@ -55,7 +55,7 @@ export function SnapMenu() {
           onChange={(value) => typeof value === 'number' && dispatch(looked({ reach: value }))}
         />
         <p className="quiet">Edges always fall on whole frames.</p>
-      </Menu.Dropdown>
-    </Menu>
+      </Popover.Dropdown>
+    </Popover>
   );
 }

@@ -90,7 +90,11 @@ export class SheetEditor {
           kind === 'crawl' ? EditorView.lineWrapping : [],
           EditorState.allowMultipleSelections.of(false),
           placeholder('Paste the names here, or type a role, a Tab and a name.'),
-          EditorView.contentAttributes.of({ 'aria-label': 'Sheet', spellcheck: 'false' }),
+          EditorView.contentAttributes.of({
+            'aria-label': 'Sheet',
+            spellcheck: 'false',
+            tabindex: '0',
+          }),
           keymap.of([
             // Before the keys of completion, which would take it.
             { key: 'Ctrl-Space', run: done(act.togglePlay) },

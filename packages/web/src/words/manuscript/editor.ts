@@ -80,7 +80,11 @@ export class ManuscriptEditor {
           EditorView.lineWrapping,
           EditorState.allowMultipleSelections.of(false),
           placeholder('Write here, or paste a script. Each line becomes a cue.'),
-          EditorView.contentAttributes.of({ 'aria-label': 'Manuscript', spellcheck: 'false' }),
+          EditorView.contentAttributes.of({
+            'aria-label': 'Manuscript',
+            spellcheck: 'false',
+            tabindex: '0',
+          }),
           keymap.of([...this.#keys(), ...defaultKeymap]),
           EditorView.updateListener.of((update) => this.#updated(update)),
           EditorView.domEventHandlers({

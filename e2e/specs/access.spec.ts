@@ -1,0 +1,109 @@
+/** WCAG 2.2 AA by axe: every place, window and menu, by day and at night. */
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, open, test } from '../fixtures.ts';
+
+const LEVELS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+const PLACES = ['material', 'words', 'timing', 'travel', 'handover'] as const;
+
+/**
+ * What is wrong with what is seen, each with where.
+ *
+ * @param part  the part of the page that is looked at; all of it unless said
+ */
+async function wrongs(page: Page, where: string, part = 'html'): Promise<string[]> {
+  // What fades in has its colours once it is there.
+  await page.evaluate(() =>
+    Promise.all(document.getAnimations().map((each) => each.finished.catch(() => undefined))),
+  );
+  const { violations } = await new AxeBuilder({ page }).include(part).withTags(LEVELS).analyze();
+  return violations.flatMap(({ id, nodes }) =>
+    nodes
+      .slice(0, 3)
+      .map(({ target, html }) => `${where}: ${id} ${target.join(' ')} ${html.slice(0, 120)}`),
+  );
+}
+
+/** The windows that a key opens, and where. */
+const WINDOWS: readonly (readonly [place: (typeof PLACES)[number], keys: readonly string[]])[] = [
+  ['words', ['w', 'Shift+w', 'y', 'Shift+c', '?', 'Control+k']],
+  ['timing', ['z', 'Alt+z', 'Alt+b', 'm', 'Shift+m', 'Shift+q', 'Alt+k']],
+  ['travel', ['y', 'Alt+a']],
+];
+
+for (const theme of ['light', 'dark'] as const)
+  test.describe(theme === 'light' ? 'by day' : 'at night', () => {
+    test.beforeEach(({ page }) =>
+      page.addInitScript(
+        (scheme) => localStorage.setItem('mantine-color-scheme-value', scheme),
+        theme,
+      ),
+    );
+
+    test('the list and every place', async ({ page, programme }) => {
+      test.slow();
+      await page.goto('/');
+      await expect(page.getByRole('heading', { name: 'Programmes' })).toBeVisible();
+      const found = await wrongs(page, 'list');
+      for (const place of ['material', 'words', 'handover'] as const) {
+        await open(page, programme, place);
+        await expect(page.getByRole('main')).toBeVisible();
+        found.push(...(await wrongs(page, place)));
+      }
+      await open(page, programme, 'words');
+      await page.getByText('As text', { exact: true }).click();
+      await page.getByRole('textbox', { name: 'Manuscript' }).waitFor();
+      found.push(...(await wrongs(page, 'manuscript')));
+      await open(page, programme, 'timing');
+      await expect(page.getByRole('list', { name: 'Left to do' })).toBeVisible();
+      found.push(...(await wrongs(page, 'timing')));
+      await page.keyboard.press('ArrowDown');
+      found.push(...(await wrongs(page, 'cue')));
+      for (const hand of ['Pieces', 'Beats', 'Hits', 'Marks']) {
+        await page.getByRole('radiogroup', { name: 'In hand' }).getByText(hand).click();
+        found.push(...(await wrongs(page, hand)));
+      }
+      await open(page, programme, 'travel');
+      await expect(page.getByRole('textbox', { name: 'Sheet' })).toBeVisible();
+      found.push(...(await wrongs(page, 'travel')));
+      await page.getByText('Look', { exact: true }).click();
+      await expect(page.getByText('Headings in capitals')).toBeVisible();
+      found.push(...(await wrongs(page, 'look')));
+      expect(found).toEqual([]);
+    });
+
+    test('every menu', async ({ page, programme }) => {
+      test.slow();
+      const found: string[] = [];
+      for (const place of PLACES) {
+        await open(page, programme, place);
+        const menus = page.locator('button[aria-haspopup=menu]:visible');
+        await menus.first().waitFor();
+        for (let at = 0; at < (await menus.count()); at++) {
+          await menus.nth(at).click();
+          await expect(page.getByRole('menu')).toBeVisible();
+          found.push(...(await wrongs(page, `${place}, menu ${at + 1}`, '[role=menu]')));
+          await page.keyboard.press('Escape');
+          await expect(page.getByRole('menu')).toHaveCount(0);
+        }
+      }
+      expect(found).toEqual([]);
+    });
+
+    test('every window', async ({ page, programme }) => {
+      test.slow();
+      const found: string[] = [];
+      for (const [place, keys] of WINDOWS) {
+        await open(page, programme, place);
+        await page.keyboard.press('Escape');
+        for (const key of keys) {
+          await page.keyboard.press(key);
+          await expect(page.getByRole('dialog')).toBeVisible();
+          found.push(...(await wrongs(page, `${place}, ${key}`, '[role=dialog]')));
+          await page.keyboard.press('Escape');
+          await expect(page.getByRole('dialog')).toHaveCount(0);
+        }
+      }
+      expect(found).toEqual([]);
+    });
+  });
