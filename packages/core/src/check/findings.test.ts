@@ -50,6 +50,28 @@ describe('findings', () => {
     ]);
   });
 
+  it('do not fault single words of a strand for being short, nor lines of a card for being many', () => {
+    const words = programmeWithCues([
+      ['Slack', 0, 8],
+      ['water', 8, 16],
+      ['again', 16, 20],
+    ]);
+    expect(findingsOf(words)).toEqual([]);
+    const sentence = programmeWithCues([
+      ['Slack', 0, 8],
+      ['water runs', 8, 16],
+    ]);
+    expect(findingsOf(sentence).map(({ kind }) => kind)).toContain('too short');
+    const list = programmeWithCues([['Abel\nBryony\nCass Ferrier', 0, 100]]);
+    const on = (kind: 'card' | 'subtitle') => ({
+      ...list,
+      strands: Object.fromEntries(
+        Object.entries(list.strands).map(([id, strand]) => [id, { ...strand, kind }]),
+      ),
+    });
+    expect(findingsOf(on('subtitle')).map(({ kind }) => kind)).toEqual(['too many lines']);
+    expect(findingsOf(on('card'))).toEqual([]);
+  });
   it('measure the frame and the fonts', () => {
     const wide = apply(tide, setStyle(tide, ['c1'], { size: 300 }).changes);
     expect(findingsOf(wide, shaper)[0]).toMatchObject({ kind: 'out of frame', unit: 'px' });

@@ -1,14 +1,15 @@
 /** What is wrong, or may be, with a programme before it leaves. */
 import { readingOf } from '../pace/reading.ts';
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
-import type { Cue, Programme } from '../programme/programme.ts';
+import type { Cue, Programme, StrandKind } from '../programme/programme.ts';
 import { layOut, styleOf } from '../scene/layout.ts';
 import type { TextShaper } from '../scene/shaper.ts';
 import { isBlank, plainText } from '../text/lines.ts';
+import { wordsOf } from '../text/words.ts';
 import type { Speller } from '../text/language/spelling.ts';
 import { frames, frameLength, countFrames } from '../time/frameRate.ts';
 import { add, toSeconds, type Ticks } from '../time/ticks.ts';
-import { noFont, notPassedOver, type Finding } from './finding.ts';
+import { noFont, notPassedOver, type Finding, type FindingKind } from './finding.ts';
 import { travellingFindings } from './travelling.ts';
 import { proofread } from './proofread.ts';
 
@@ -35,12 +36,32 @@ export const inOrder = (programme: Programme, findings: readonly Finding[]): Fin
 export const measured = (programme: Programme, shaper?: TextShaper): Finding[] =>
   strandsShown(programme).flatMap((strand) => {
     const row = cuesInOrder(programme, strand.id);
+    const excused = excusedIn(strand.kind, row);
     return row.flatMap((cue, place) => [
       ...timing(programme, cue, row[place + 1], strand.overlapAllowed),
-      ...(cue.passage ? [] : written(programme, cue, row[place + 1])),
+      ...(cue.passage
+        ? []
+        : written(programme, cue, row[place + 1]).filter(({ kind }) => !excused.has(kind))),
       ...(shaper ? fittingOf(programme, cue, shaper) : []),
     ]);
   });
+
+/** A strand goes by single words where so many of its cues have one. */
+const SINGLE_SHARE = 0.8;
+const FLEETING: ReadonlySet<FindingKind> = new Set(['too short', 'too fast']);
+const LINES: ReadonlySet<FindingKind> = new Set(['long line', 'too many lines']);
+const NOTHING: ReadonlySet<FindingKind> = new Set();
+
+/**
+ * What is no fault on a strand: single words that come as they are said are short, and a card has as many lines as fit
+ * its frame.
+ */
+function excusedIn(kind: StrandKind, row: readonly Cue[]): ReadonlySet<FindingKind> {
+  if (kind === 'card') return LINES;
+  const written = row.filter(({ text }) => !isBlank(text));
+  const single = written.filter(({ text }) => wordsOf(plainText(text)).length === 1).length;
+  return single > 1 && single >= SINGLE_SHARE * written.length ? FLEETING : NOTHING;
+}
 
 /** What is found in the text of a cue by itself. */
 const written = (programme: Programme, cue: Cue, next: Cue | undefined): Finding[] =>

@@ -1,9 +1,11 @@
 /** What one press does about a finding. */
 import { fitLines } from '../programme/edits/text/fitLines.ts';
-import { replaceText } from '../programme/edits/text/replaceText.ts';
+import { sequence } from '../programme/edits/sequence.ts';
+import { differences, replaceText } from '../programme/edits/text/replaceText.ts';
 import { setStyle, setText } from '../programme/edits/text/reword.ts';
 import type { Id, Programme } from '../programme/programme.ts';
 import type { Edit } from '../programme/record/change.ts';
+import { plainText } from '../text/lines.ts';
 import type { Finding } from './finding.ts';
 
 /** Mended by breaking the lines of the cue anew. */
@@ -26,6 +28,40 @@ export function mend(programme: Programme, finding: Finding, newId: () => Id): E
   const why =
     changes.length === 0 ? 'One of its words is wider than a line and cannot be broken.' : note;
   return { name, changes, ...(why !== undefined && { note: why }) };
+}
+
+/**
+ * The edit that mends many findings of one kind. Of a cue with several, all are mended, unless they overlap.
+ *
+ * @param says  what they are called: "12 long lines"
+ */
+export function mendAll(
+  programme: Programme,
+  findings: readonly Finding[],
+  says: string,
+  newId: () => Id,
+): Edit {
+  const name = `Fix ${says}`;
+  const broken = findings.filter(({ kind }) => BROKEN.has(kind)).map(({ cue }) => cue);
+  const fonts = new Map<string, Id[]>();
+  for (const { cue, font } of findings)
+    if (font !== undefined) fonts.set(font, [...(fonts.get(font) ?? []), cue]);
+  const texts = findings.flatMap(({ cue, font, kind, mend: text }) =>
+    text === undefined || font !== undefined || BROKEN.has(kind)
+      ? []
+      : differences(cue, plainText(programme.cues[cue]?.text ?? []), text),
+  );
+  const edit = sequence(programme, [
+    (now) => replaceText(now, texts),
+    ...[...fonts].map(
+      ([family, cues]) =>
+        (now: Programme) =>
+          setStyle(now, [...new Set(cues)], { family }),
+    ),
+    (now) =>
+      broken.length > 0 ? fitLines(now, [...new Set(broken)], newId) : { name, changes: [] },
+  ]);
+  return { ...edit, name };
 }
 
 /** The edit that puts another word in the place of a finding; none where the finding has no place in the text. */

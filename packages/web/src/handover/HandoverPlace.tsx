@@ -2,7 +2,7 @@
 import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { IconAlertTriangle, IconCheck, IconCircleX } from '@tabler/icons-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -15,7 +15,9 @@ import { player } from '../playback/player.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { FindingMenu } from '../proof/FindingMenu.tsx';
 import { figureOf, mendingOf } from '@cadence/core/check/mending.ts';
-import { mendFinding } from '../proof/mending.ts';
+import { grouped } from '@cadence/core/check/grouping.ts';
+import { FixAll } from '../proof/FixAll.tsx';
+import { mendGroup } from '../proof/mending.ts';
 import { SpeedChart } from '../proof/SpeedChart.tsx';
 import { useFindings } from '../proof/useFindings.ts';
 import { Write } from './Write.tsx';
@@ -26,6 +28,7 @@ const NONE: readonly Finding[] = [];
 export default function HandoverPlace() {
   const found = useFindings();
   const findings = found ?? NONE;
+  const groups = useMemo(() => grouped(findings), [findings]);
   const programme = useOpen((open) => open.programme);
   const { facts, cues } = programme;
   const [at, setAt] = useState(-1);
@@ -33,7 +36,7 @@ export default function HandoverPlace() {
   const navigate = useNavigate();
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
-    count: findings.length,
+    count: groups.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => 39,
     overscan: 8,
@@ -41,7 +44,7 @@ export default function HandoverPlace() {
   const wrong = findings.filter((finding) => finding.severity === 'wrong').length;
 
   const go = (place: number) => {
-    const finding = findings[place];
+    const finding = groups[place]?.finding;
     if (!finding) return;
     setAt(place);
     dispatch(selected([finding.cue]));
@@ -55,7 +58,7 @@ export default function HandoverPlace() {
         event.target instanceof HTMLElement &&
         event.target.closest('input, textarea, [role=dialog]');
       if (typing || event.key.toLowerCase() !== 'f' || event.ctrlKey || event.metaKey) return;
-      go((at + (event.shiftKey ? -1 : 1) + findings.length) % Math.max(1, findings.length));
+      go((at + (event.shiftKey ? -1 : 1) + groups.length) % Math.max(1, groups.length));
     };
     document.addEventListener('keydown', key);
     return () => document.removeEventListener('keydown', key);
@@ -75,11 +78,12 @@ export default function HandoverPlace() {
           </span>
           <span className="spring" />
           {findings.length > 0 && (
-            <Button onClick={() => go((at + 1) % findings.length)}>
+            <Button onClick={() => go((at + 1) % groups.length)}>
               Next finding <kbd className="key">F</kbd>
             </Button>
           )}
         </div>
+        <FixAll findings={findings} />
         <div ref={scroller} className={classes.findings}>
           {found?.length === 0 && (
             <div className="empty">
@@ -93,8 +97,9 @@ export default function HandoverPlace() {
           )}
           <ol style={{ height: rows.getTotalSize() }}>
             {rows.getVirtualItems().map((item) => {
-              const finding = findings[item.index];
-              if (!finding) return null;
+              const group = groups[item.index];
+              if (!group) return null;
+              const { finding, places } = group;
               const text = plainText(cues[finding.cue]?.text ?? []).replace(/\n/g, ' ');
               return (
                 <li
@@ -123,10 +128,12 @@ export default function HandoverPlace() {
                       </>
                     )}
                   </span>
-                  <span className="quiet">{figureOf(finding)}</span>
+                  <span className="quiet">
+                    {places.length > 1 ? plural(places.length, 'place') : figureOf(finding)}
+                  </span>
                   <span className={classes.doing}>
                     {mendingOf(finding) !== undefined && (
-                      <Button onClick={() => mendFinding(finding)}>{mendingOf(finding)}</Button>
+                      <Button onClick={() => mendGroup(group)}>{mendingOf(finding)}</Button>
                     )}
                     <FindingMenu finding={finding} />
                     <Button

@@ -1,5 +1,5 @@
 /** Makes cards of a list of names or lines: seen before they are made. */
-import { Select, Textarea } from '@mantine/core';
+import { Select, Switch, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import {
   cardsOf,
@@ -19,7 +19,9 @@ import { add, subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { newId } from '../desk/desk.ts';
 import { plural } from '@cadence/core/text/plural.ts';
-import { useOpen } from '../desk/store.ts';
+import { offer } from '../desk/offer.tsx';
+import { goTo } from '../desk/places.ts';
+import { openNow, useOpen } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
@@ -42,11 +44,12 @@ export default function Cards({ close }: WindowProps) {
   );
   const [text, setText] = useState(() => {
     const passage = passageNow();
-    return passage
-      ? itemsOf(sheetOf(passage))
+    if (!passage) return '';
+    return passage.kind === 'roll'
+      ? passage.sheet
+      : itemsOf(sheetOf(passage))
           .map((item) => item.text)
-          .join('\n')
-      : '';
+          .join('\n');
   });
   const lines = useMemo(() => text.split('\n'), [text]);
   const shaped = useMemo(() => lines.map((line) => [{ text: line }]), [lines]);
@@ -67,6 +70,7 @@ export default function Cards({ close }: WindowProps) {
   const [by, setBy] = useState<By>('reading');
   const [seconds, setSeconds] = useState(30);
   const [fade, setFade] = useState(0);
+  const [framed, setFramed] = useState(false);
   const [over, setOver] = useState(OVER_BLACK);
   const [from] = useState(() => frameBefore(player.time, frameRate));
   const fps = frameRate.num / frameRate.den;
@@ -92,9 +96,10 @@ export default function Cards({ close }: WindowProps) {
       from,
       stays,
       fade,
+      framed,
       ...over,
     };
-  }, [programme, lines, room, most, from, by, seconds, fps, fade, over]);
+  }, [programme, lines, room, most, from, by, seconds, fps, fade, framed, over]);
   const cards = useMemo(() => cardsOf(programme, plan), [programme, plan]);
   const end = cards.at(-1)?.end;
   const code = (at: typeof from) => formatTimecode(add(at, startTimecode), frameRate);
@@ -145,6 +150,12 @@ export default function Cards({ close }: WindowProps) {
             change={setFade}
           />
           <OverSelect over={over} set={setOver} />
+          <Switch
+            size="xs"
+            label="First card larger, last card smaller"
+            checked={framed}
+            onChange={(event) => setFramed(event.currentTarget.checked)}
+          />
         </>
       }
       more={
@@ -176,8 +187,11 @@ export default function Cards({ close }: WindowProps) {
         {cards.slice(0, 60).map((card, at) => (
           <li key={`${card.start} ${at}`}>
             <span>
-              {card.lines.map((line, of) => (
-                <span key={of}>{line}</span>
+              {card.lines.map(({ text: line, role }, of) => (
+                <span key={of}>
+                  <i>{line.slice(0, role)}</i>
+                  {line.slice(role)}
+                </span>
               ))}
             </span>
             <small>{toSeconds(subtract(card.end, card.start)).toFixed(2)} s</small>
@@ -188,9 +202,16 @@ export default function Cards({ close }: WindowProps) {
   );
 }
 
-/** Takes the strand of new cards in hand. */
+/** Takes the strand of new cards in hand, says that they are made, and offers to go on with them. */
 function takeStrand({ changes }: Edit): void {
-  const cue = changes.find(({ entity }) => entity === 'cue');
-  if (cue?.becomes && 'strand' in cue.becomes && cue.becomes.strand)
-    strands.take(cue.becomes.strand);
+  const made = changes.flatMap(({ entity, becomes }) =>
+    entity === 'cue' && becomes && 'strand' in becomes && becomes.strand ? [becomes] : [],
+  );
+  const strand = made[0]?.strand;
+  if (strand === undefined) return;
+  strands.take(strand);
+  const { title } = openNow().programme.strands[strand] ?? {};
+  offer(`${plural(made.length, 'card')} made on “${title ?? ''}”.`, 'Time them', () =>
+    goTo('timing'),
+  );
 }

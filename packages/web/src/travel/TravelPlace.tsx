@@ -2,12 +2,19 @@
 import { Button, Menu, SegmentedControl } from '@mantine/core';
 import { IconChevronDown, IconPlus } from '@tabler/icons-react';
 import { useEffect, useMemo, useState } from 'react';
-import { cuesOfPassage, passagesInOrder } from '@cadence/core/programme/order.ts';
+import {
+  cuesInOrder,
+  cuesOfPassage,
+  passagesInOrder,
+  strandsInOrder,
+} from '@cadence/core/programme/order.ts';
 import type { Crawl, Passage, Roll } from '@cadence/core/programme/passage.ts';
-import type { Cue, Facts } from '@cadence/core/programme/programme.ts';
+import { isTravelling, type Cue, type Facts } from '@cadence/core/programme/programme.ts';
 import { figuresOf, type TravelFigures } from '@cadence/core/scene/travelFigures.ts';
+import { plural } from '@cadence/core/text/plural.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
+import { goTo } from '../desk/places.ts';
 import { selectionNow, store, useApp, useShown } from '../desk/store.ts';
 import { tookStrand } from '../desk/view.ts';
 import { shelf } from '../picture/studio.ts';
@@ -36,8 +43,12 @@ export default function TravelPlace() {
     // The one whose cue is selected elsewhere, or the last that was in hand.
     const wanted = selectionNow().at(-1)?.passage ?? passageNow()?.id;
     if (wanted) travel.take(wanted);
-    // The other places go on with the strand that was in hand.
-    return () => void store.dispatch(tookStrand(strand));
+    // The other places go on with the strand that was in hand, unless cards were made or taken here.
+    return () => {
+      const { open, view } = store.getState();
+      const kind = open?.programme.strands[view.strand]?.kind;
+      if (kind && isTravelling(kind)) store.dispatch(tookStrand(strand));
+    };
   }, []);
   const kept = useKeptPassage();
   // What is being typed is looked at when it is kept: all of a long sheet is not for every key.
@@ -71,10 +82,28 @@ const useFigures = (
   );
 
 function Nothing() {
+  const programme = useShown((shown) => shown);
+  const decks = strandsInOrder(programme).flatMap((strand) => {
+    const cards = strand.kind === 'card' ? cuesInOrder(programme, strand.id).length : 0;
+    return cards > 0 ? [{ strand, cards }] : [];
+  });
   return (
     <main className="place">
       <div className="empty">
-        <h2>No rolls, crawls or cards yet</h2>
+        <h2>{decks.length > 0 ? 'No roll or crawl yet' : 'No rolls, crawls or cards yet'}</h2>
+        {decks.map(({ strand, cards }) => (
+          <p key={strand.id}>
+            {plural(cards, 'card')} on “{strand.title}”.{' '}
+            <Button
+              onClick={() => {
+                store.dispatch(tookStrand(strand.id));
+                goTo('timing');
+              }}
+            >
+              Time them
+            </Button>
+          </p>
+        ))}
         <p>
           A roll moves up the frame, such as closing credits. A crawl moves across it, such as news.
           Cards stand still. Type or paste the text. Speed and duration are worked out for you.

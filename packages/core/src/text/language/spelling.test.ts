@@ -16,6 +16,10 @@ describe('spelling', () => {
     ]);
     expect(british.suggest('granmother')).toContain('grandmother');
   });
+  it('takes loan words with their accents', () => {
+    expect(wrong('A naïve café with a façade, the fiancée’s cafés')).toEqual([]);
+    expect(wrong('a cafféé')).toEqual(['cafféé']);
+  });
   it('knows British from American', () => {
     expect(wrong('the colour of the harbour, the color of the harbor')).toEqual([
       'color',

@@ -68,6 +68,9 @@ function isRightIn(speller: Speller, isListed: (word: string) => boolean, word: 
     if (part === '' || isListed(part)) return true;
     const listed = asListed(part);
     if (speller.isRight(listed) || speller.isRight(stem(listed))) return true;
+    // Loan words keep the accents that a dictionary may write without: café, naïve.
+    const plain = listed.normalize('NFD').replace(/\p{M}/gu, '');
+    if (plain !== listed && (speller.isRight(plain) || speller.isRight(stem(plain)))) return true;
     // All capitals: an abbreviation, or a word that is shouted.
     if (listed.length > 1 && listed === listed.toLocaleUpperCase('und'))
       return listed.length <= 5 || speller.isRight(listed.toLocaleLowerCase('und'));

@@ -2,13 +2,15 @@
 import { breakLines, type Limits } from '../../../text/breakLines.ts';
 import { countCharacters } from '../../../text/graphemes.ts';
 import { languageOfText, type TextLanguage } from '../../../text/language/languageOfText.ts';
-import { linesOf } from '../../../text/lines.ts';
-import { inColumns } from '../../../text/sheet/sheet.ts';
+import { unstarred } from '../../../text/emphasis.ts';
+import type { Line } from '../../../text/lines.ts';
+import { inColumns, readSheet } from '../../../text/sheet/sheet.ts';
 import { frameAfter, frames, nearestFrame } from '../../../time/frameRate.ts';
 import type { Range } from '../../../time/range.ts';
 import { add, fromSeconds, later, type Ticks } from '../../../time/ticks.ts';
 import { create, type Change, type Edit } from '../../record/change.ts';
 import { newStrand } from '../../defaults.ts';
+import { rollLook } from '../../passage.ts';
 import type { Cue, Facts, Id, Programme, TextStyle } from '../../programme.ts';
 import { strandWithRoom } from './strands.ts';
 
@@ -19,7 +21,7 @@ export type Stays =
   | { readonly by: 'instants'; readonly instants: readonly Ticks[] };
 
 export interface CardPlan {
-  /** What is on them, a line each. */
+  /** What is on them, written as a sheet is: an entry a line, roles and names with a separator. */
   readonly lines: readonly string[];
   /** How wide lines may be in the usual size; what is wider is broken by sense. Not asked for, every line stays whole. */
   readonly room?: Pick<Limits, 'longestLine' | 'measure'> | undefined;
@@ -28,6 +30,8 @@ export interface CardPlan {
   /** When the first one comes. */
   readonly from: Ticks;
   readonly stays: Stays;
+  /** Whether the opening card is larger and the closing one smaller than those between. */
+  readonly framed?: boolean;
   /** Frames in which each comes and goes; 0 cuts. */
   readonly fade: number;
   /** What fills the frame behind them, a colour or a still picture over it; where both are missing, the picture stays. */
@@ -37,7 +41,13 @@ export interface CardPlan {
 
 /** A card, and when it is seen. */
 export interface Card extends Range {
-  readonly lines: readonly string[];
+  readonly lines: readonly CardLine[];
+}
+
+/** A line of a card; its first letters are a role, as many as `role` says. */
+export interface CardLine {
+  readonly text: string;
+  readonly role: number;
 }
 
 /** How many lines of cards fit the frame between its margins. */
@@ -57,7 +67,7 @@ function sizeOf(
     at,
     of,
     lines,
-  }: { readonly at: number; readonly of: number; readonly lines: readonly string[] },
+  }: { readonly at: number; readonly of: number; readonly lines: readonly CardLine[] },
   { size, lineSpacing, margin }: TextStyle,
   { frame }: Facts,
   room: CardPlan['room'],
@@ -66,27 +76,57 @@ function sizeOf(
   if (at > 0) return Math.round(size * CLOSING);
   const high = (frame.height - 2 * margin) / (lines.length * lineSpacing);
   const { longestLine = Infinity, measure = () => 1 } = room ?? {};
-  const wide = (size * longestLine) / Math.max(1, ...lines.map(measure));
+  const wide = (size * longestLine) / Math.max(1, ...lines.map(({ text }) => measure(text)));
   return Math.max(size, Math.min(Math.round(size * OPENING), Math.floor(Math.min(high, wide))));
 }
 
 /** A line, in as many as it takes to fit. */
 function brokenTo(
-  line: string,
+  { text, role }: CardLine,
   room: CardPlan['room'],
   language: TextLanguage | undefined,
-): string[] {
-  const broken = room && breakLines(line, { ...room, language, lines: MOST_BROKEN });
-  return broken ? broken.map(({ from, to }) => line.slice(from, to).trim()) : [line];
+): CardLine[] {
+  const broken = room && breakLines(text, { ...room, language, lines: MOST_BROKEN });
+  if (!broken) return [{ text, role }];
+  return broken.map(({ from, to }) => {
+    const line = text.slice(from, to).trim();
+    return { text: line, role: Math.min(line.length, Math.max(0, role - from)) };
+  });
+}
+
+/** Between a role and its name on a card: as wide as the size of the text. */
+const GUTTER = '\u2003';
+
+/** What a list says, an entry each, with all of its lines: a row has its role before its first name. */
+function entriesOf(lines: readonly string[]): CardLine[][] {
+  const plain = (text: string): CardLine[] => [{ text, role: 0 }];
+  return readSheet(lines.join('\n')).parts.flatMap((part): CardLine[][] => {
+    switch (part.kind) {
+      case 'row': {
+        const [first = '', ...more] = part.names.map(({ text }) => unstarred(text));
+        const role = unstarred(part.role);
+        const text = [role, first].filter((each) => each !== '').join(GUTTER);
+        return [[{ text, role: role.length }, ...more.flatMap(plain)]];
+      }
+      case 'columns':
+        return part.names.map(({ text }) => plain(unstarred(text)));
+      case 'title':
+      case 'heading':
+      case 'text':
+        return [plain(unstarred(part.text))];
+      default:
+        return [];
+    }
+  });
 }
 /** No line is broken in more than this; what would still not fit stays whole, and is found. */
 const MOST_BROKEN = 8;
 
 /** What stands on each card: all alike, or, where lines were broken, no card with a part of one. */
-function grouped(written: readonly (readonly string[])[], most: number): string[][] {
+function grouped(written: readonly (readonly CardLine[])[], most: number): CardLine[][] {
   if (written.every(({ length }) => length === 1))
     return inColumns(written.flat(), Math.ceil(written.length / most), true);
-  const cards: string[][] = [];
+  const cards: CardLine[][] = [];
   for (const rows of written) {
     const last = cards.at(-1);
     if (last && last.length + rows.length <= most) last.push(...rows);
@@ -95,21 +135,23 @@ function grouped(written: readonly (readonly string[])[], most: number): string[
   return cards;
 }
 
+const said = (lines: readonly CardLine[]): string => lines.map(({ text }) => text).join('\n');
+
 /** The cards that a list makes, in order. */
 export function cardsOf(
   { facts }: Programme,
   { lines, room, most, from, stays }: CardPlan,
 ): Card[] {
   const { frameRate, profile } = facts;
-  const written = lines.map((line) => line.trim()).filter((line) => line !== '');
-  if (written.length === 0) return [];
-  const language = languageOfText(written.join('\n'));
+  const entries = entriesOf(lines);
+  if (entries.length === 0) return [];
+  const language = languageOfText(said(entries.flat()));
   const groups = grouped(
-    written.map((line) => brokenTo(line, room, language)),
+    entries.map((entry) => entry.flatMap((line) => brokenTo(line, room, language))),
     Math.max(1, most),
   );
-  const reading = (group: readonly string[]): Ticks => {
-    const characters = countCharacters(group.join('\n'));
+  const reading = (group: readonly CardLine[]): Ticks => {
+    const characters = countCharacters(said(group));
     const needs = fromSeconds(characters / profile.charactersASecond);
     return frameAfter(later(needs, profile.shortestStay), frameRate);
   };
@@ -133,6 +175,12 @@ export function cardsOf(
   });
 }
 
+/** A line of text whose first letters, as many as a role has, are in the colour of roles. */
+const spansOf = (text: string, role: number, colour: string): Line =>
+  [{ text: text.slice(0, role), colour }, { text: text.slice(role) }].filter(
+    (span) => span.text !== '',
+  );
+
 /** Puts the cards of a list on a strand of cards where there is room for them, or on a new one. */
 export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id): Edit {
   const name = 'Make cards from a list';
@@ -148,14 +196,18 @@ export function makeCards(programme: Programme, plan: CardPlan, newId: () => Id)
   const style =
     programme.strands[strand]?.style ??
     newStrand('card', strand, programme.facts.frame.height).style;
+  // Roles are told from names as in a roll.
+  const { roleColour } = rollLook(programme.facts.frame.height);
   const made = cards.map(({ lines, start, end }, at): Change => {
-    const size = sizeOf({ at, of: cards.length, lines }, style, programme.facts, plan.room);
+    const size = plan.framed
+      ? sizeOf({ at, of: cards.length, lines }, style, programme.facts, plan.room)
+      : style.size;
     const cue: Cue = {
       id: newId(),
       strand,
       start,
       end,
-      text: linesOf(lines.join('\n')),
+      text: lines.map(({ text, role }) => spansOf(text, role, roleColour)),
       style: {
         ...(size !== style.size && { size }),
         ...(plan.fade > 0 && { fade: plan.fade }),

@@ -43,7 +43,7 @@ export function replaceText(
 }
 
 /** Where a text differs from the one it becomes, from place to place. */
-function differences(cue: Id, old: string, text: string): Replacement[] {
+export function differences(cue: Id, old: string, text: string): Replacement[] {
   const found: Replacement[] = [];
   if (old.length === text.length) {
     for (let at = 0; at < old.length; at++) {
