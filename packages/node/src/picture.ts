@@ -9,16 +9,17 @@ import { drawScene, type Canvas2D } from '@cadence/paint/drawScene.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 
 /**
- * A picture of the programme from a folder, by its name or its hash; undefined where its content is not there, or is no
- * picture.
+ * A picture of the programme from a folder, by its name or its hash; undefined where it is not there, or is no picture.
+ *
+ * What was dropped was stored anew, as PNG: the file of its name has other bytes, and is it still. One with the very
+ * bytes comes first.
  */
 async function pictureIn(folder: string, { name, hash }: Material): Promise<Image | undefined> {
-  for (const file of [name, hash]) {
-    const bytes = await readFile(join(folder, file)).catch(() => undefined);
-    if (bytes && createHash('sha256').update(bytes).digest('hex') === hash)
-      return loadImage(bytes).catch(() => undefined);
-  }
-  return undefined;
+  const files = [name, hash].map((file) => readFile(join(folder, file)).catch(() => undefined));
+  const found = (await Promise.all(files)).filter((bytes) => bytes !== undefined);
+  const isSame = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex') === hash;
+  const bytes = found.find(isSame) ?? found[0];
+  return bytes && loadImage(bytes).catch(() => undefined);
 }
 
 /** The still pictures that a drawing list needs, from a folder; and the names of those that are not there, or are films. */

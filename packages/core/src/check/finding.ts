@@ -18,6 +18,7 @@ export type FindingKind =
   | 'doubled word'
   | 'spaces'
   | 'unmatched mark'
+  | 'cut short'
   | 'spelling'
   | 'name';
 

@@ -30,6 +30,7 @@ const NAMES: Readonly<Partial<Record<FindingKind, readonly [one: string, many: s
   spaces: ['wrong space', 'wrong spaces'],
   'unmatched mark': ['unmatched mark', 'unmatched marks'],
   'missing glyph': ['missing letter', 'missing letters'],
+  'cut short': ['cue that was cut short', 'cues that were cut short'],
   name: ['name', 'names'],
 };
 

@@ -1,5 +1,6 @@
 import { programmeWithCues } from '../programme/samples.ts';
 import { cuesInOrder } from '../programme/order.ts';
+import type { Cue } from '../programme/programme.ts';
 import { wordingOf } from './wording.ts';
 
 const slips = (...texts: string[]) => {
@@ -16,6 +17,20 @@ describe('slips of the pen', () => {
       ['doubled word', 'c2', 'from one\nbank of the Orran'],
     ]);
     expect(slips('Bye-bye, bye.', 'Hold. Hold on', 'the them', 'as as-yet')).toEqual([]);
+  });
+  it('are words whose sound was cut out from under a cue, which go by one press', () => {
+    const { cues } = programmeWithCues([
+      ['since the winter before last', 0, 40],
+      ['It lies in the mud', 50, 90],
+    ]);
+    const cut = (cutShort: string, id: string) => ({ ...cues[id], cutShort }) as Cue;
+    const found = wordingOf([cut('since the', 'c1'), cut('', 'c2')]);
+    expect(found.map(({ kind, mend }) => [kind, mend])).toEqual([
+      ['cut short', 'winter before last'],
+      ['cut short', undefined],
+    ]);
+    // What is not in one run of the text is for the editor.
+    expect(wordingOf([cut('winter last', 'c1')])[0]?.mend).toBeUndefined();
   });
   it('are stray spaces', () => {
     expect(slips(' Hold  the chain , now . ', 'at 10 .5 and so ...')).toEqual([

@@ -1,5 +1,6 @@
 /** Slips of the pen in the text of cues: words written twice, stray spaces, quotes and brackets left open. */
 import { plainText } from '../text/lines.ts';
+import { wordsOf } from '../text/words.ts';
 import type { Cue } from '../programme/programme.ts';
 import type { Finding } from './finding.ts';
 
@@ -37,6 +38,19 @@ const pairs = [
 
 /** How many cues later a mark may be closed. */
 const REACH = 6;
+
+/** A text without words that stand in it in one run; undefined where they do not, or are all of it. */
+function withoutLost(text: string, lost: string): string | undefined {
+  const gone = wordsOf(lost).map((word) => word.text);
+  const words = wordsOf(text);
+  const at = words.findIndex((_, from) =>
+    gone.every((word, place) => words[from + place]?.text === word),
+  );
+  const [first, after] = [words[at], words[at + gone.length]];
+  if (gone.length === 0 || !first || gone.length === words.length) return undefined;
+  const end = after ? after.from : text.length;
+  return (text.slice(0, first.from) + text.slice(end)).trim();
+}
 
 const count = (text: string, mark: string): number => text.split(mark).length - 1;
 
@@ -79,6 +93,17 @@ export function wordingOf(cues: readonly Cue[]): Finding[] {
     }
     const tidy = withoutStraySpaces(text);
     if (tidy !== text) slip({ kind: 'spaces', message: 'Stray spaces', mend: tidy });
+    if (typeof cue.cutShort === 'string') {
+      const mend = withoutLost(text, cue.cutShort);
+      slip({
+        kind: 'cut short',
+        message:
+          cue.cutShort === ''
+            ? 'Cut short: part of it may not be in the sound any longer'
+            : `Cut short: “${cue.cutShort}” is not in the sound any longer`,
+        ...(mend !== undefined && { mend }),
+      });
+    }
     const open = leftOpen(texts, place);
     if (open !== undefined) slip({ kind: 'unmatched mark', message: `Unmatched ${open}` });
     return found;

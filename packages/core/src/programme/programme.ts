@@ -166,6 +166,8 @@ export interface Cue extends Range {
   readonly words: readonly WordTime[];
   /** What the editor noted for themselves: it is in no file that leaves. */
   readonly comment?: string | null;
+  /** The words whose sound was cut out from under it, as far as they are known: they are for the editor to delete. */
+  readonly cutShort?: string | null;
   readonly startTie?: Tie | null;
   readonly endTie?: Tie | null;
   /** The passage that travels while it lasts; its own text is empty then. */

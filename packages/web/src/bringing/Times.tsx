@@ -1,11 +1,13 @@
 /** Times of a file against those of the programme. */
-import { NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Retiming } from '@cadence/core/programme/woven/retimed.ts';
-import { FRAME_RATES, nameRate } from '@cadence/core/time/frameRate.ts';
-import { fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
+import { FRAME_RATES, frameBefore, nameRate } from '@cadence/core/time/frameRate.ts';
+import { add, fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { openNow } from '../desk/store.ts';
+import { player } from '../playback/player.ts';
+import { usePlayerState } from '../playback/usePlayer.ts';
 import classes from './BringIn.module.css';
 
 interface Typed {
@@ -16,10 +18,13 @@ interface Typed {
 }
 
 const AS_IT_IS = 'unchanged';
+/** So much is heard from a known time on. */
+const HEARD = fromSeconds(2);
 
 /** The fields for moving times. */
 export function Times({ change }: { change: (retiming: Retiming) => void }) {
   const { facts } = openNow().programme;
+  const { playing } = usePlayerState();
   const [typed, setTyped] = useState<Typed>({
     start: '',
     shift: 0,
@@ -75,6 +80,39 @@ export function Times({ change }: { change: (retiming: Retiming) => void }) {
       }}
     />
   );
+  /** A time of the programme, with ways to take it from the playhead and to hear it. */
+  const known = (at: 1 | 3, label: string) => {
+    const time = inProgramme(typed.stretch[at]);
+    return (
+      <div>
+        {pin(at, label)}
+        <div className={classes.known}>
+          <Button
+            size="compact-xs"
+            onClick={() => {
+              const stretch = [...typed.stretch] as [string, string, string, string];
+              stretch[at] = formatTimecode(
+                add(frameBefore(player.time, facts.frameRate), facts.startTimecode),
+                facts.frameRate,
+              );
+              set({ stretch });
+            }}
+          >
+            Take the playhead
+          </Button>
+          <Button
+            size="compact-xs"
+            disabled={time === undefined}
+            onClick={() =>
+              time !== undefined && player.play({ start: time, end: add(time, HEARD) })
+            }
+          >
+            Hear it
+          </Button>
+        </div>
+      </div>
+    );
+  };
   return (
     <details className={classes.times}>
       <summary>Adjust the times</summary>
@@ -108,12 +146,20 @@ export function Times({ change }: { change: (retiming: Retiming) => void }) {
           onChange={(event) => set({ speed: event.currentTarget.value })}
         />
       </div>
-      <p className="quiet">Or stretch the file between two known times:</p>
+      <p className="quiet">
+        Or stretch the file between two known times.{' '}
+        <Button
+          size="compact-xs"
+          onClick={() => (player.state().playing ? player.pause() : player.play())}
+        >
+          {playing ? 'Pause' : 'Play from the playhead'}
+        </Button>
+      </p>
       <div className={classes.row}>
         {pin(0, 'First time in the file')}
-        {pin(1, 'First time here')}
+        {known(1, 'First time here')}
         {pin(2, 'Second time in the file')}
-        {pin(3, 'Second time here')}
+        {known(3, 'Second time here')}
       </div>
     </details>
   );

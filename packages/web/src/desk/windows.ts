@@ -12,6 +12,7 @@ export type WindowName =
   | 'ontoBeat'
   | 'woven'
   | 'carry'
+  | 'carried'
   | 'strands'
   | 'sections'
   | 'feed'

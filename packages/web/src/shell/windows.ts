@@ -88,6 +88,11 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
     size: 720,
     body: lazyPart(() => import('../travel/Feed.tsx')),
   },
+  carried: {
+    title: 'Cues changed by carrying over',
+    size: 780,
+    body: lazyPart(() => import('../weaving/Carried.tsx')),
+  },
   cards: {
     title: 'Cards from a list',
     size: 780,

@@ -29,6 +29,7 @@ const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: ()
     ['Select everything from here on', 'Shift End', () => act.selectFromHere('end')],
     ['Select everything up to here', 'Shift Home', () => act.selectFromHere('start')],
     ['Cut cues …', 'Shift C', () => showWindow('cutCues')],
+    ['Cues changed by carrying over …', '', () => showWindow('carried')],
   ],
 ];
 
@@ -42,7 +43,11 @@ export const TimesMenu = () => (
         <div key={at} role="none">
           {at > 0 && <Menu.Divider />}
           {group.map(([label, keys, does]) => (
-            <Menu.Item key={label} onClick={does} rightSection={<kbd className="key">{keys}</kbd>}>
+            <Menu.Item
+              key={label}
+              onClick={does}
+              rightSection={keys && <kbd className="key">{keys}</kbd>}
+            >
               {label}
             </Menu.Item>
           ))}

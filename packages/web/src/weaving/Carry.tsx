@@ -5,16 +5,11 @@ import { conformCues } from '@cadence/core/programme/edits/words/conformCues.ts'
 import type { Carried } from '@cadence/core/conform/carrying.ts';
 import { setFacts } from '@cadence/core/programme/edits/programme/setFacts.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
-import { plainText } from '@cadence/core/text/lines.ts';
-import { add } from '@cadence/core/time/ticks.ts';
-import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make, newId } from '../desk/desk.ts';
-import { plural } from '@cadence/core/text/plural.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import classes from '../kit/windows.module.css';
-import { NotAsTheyWere } from './NotAsTheyWere.tsx';
+import { keepCarried, Told } from './Carried.tsx';
 import { useRun } from './useRun.tsx';
 import { compare } from './weaving.ts';
 
@@ -57,7 +52,9 @@ export default function Carry({ close, show, about }: WindowProps) {
       void run.begin((tell) => compare(old, fresh, tell));
       return;
     }
-    make(conformCues(now, from, to, map, newId).edit);
+    const made = conformCues(now, from, to, map, newId);
+    make(made.edit);
+    keepCarried({ programme: now, told: made });
     close();
   };
   const choose = (set: (id: string) => void) => (id: string | null) => {
@@ -111,33 +108,5 @@ export default function Carry({ close, show, about }: WindowProps) {
             : 'Compare the sounds',
       })}
     </div>
-  );
-}
-
-interface ToldProps {
-  readonly programme: Programme;
-  readonly told: ReturnType<typeof conformCues>;
-}
-
-function Told({ programme, told }: ToldProps) {
-  const { kept, notAsTheyWere, marksAtCuts, corrections } = told;
-  const { frameRate, startTimecode } = programme.facts;
-  return (
-    <>
-      <p role="status">
-        <b>{plural(kept, 'cue')} unchanged</b>
-        {notAsTheyWere.length > 0 && `, ${String(notAsTheyWere.length)} changed`}
-        {marksAtCuts > 0 && `, ${plural(marksAtCuts, 'mark')} moved to the cuts`}
-        {corrections > 0 && `, ${plural(corrections, 'correction')} of pieces, beats and hits kept`}
-        .
-      </p>
-      <NotAsTheyWere
-        all={notAsTheyWere.map(({ cue, why }) => ({
-          at: formatTimecode(add(cue.start, startTimecode), frameRate),
-          text: plainText(cue.text),
-          why,
-        }))}
-      />
-    </>
   );
 }

@@ -8,6 +8,7 @@ import { inMaterial, inProgramme, stretchOf } from '../heard.ts';
 import { shortestCue } from '../record/limits.ts';
 import { cuesInOrder, marksInOrder, strandsInOrder } from '../order.ts';
 import type { Cue, Id, Mark, Programme, Sound, WordTime } from '../programme.ts';
+import { timesOf } from './reworded.ts';
 
 /** A cue that did not come along as it was. */
 export interface NotAsItWas {
@@ -67,6 +68,8 @@ interface Moved {
   readonly start: Ticks;
   readonly end: Ticks;
   readonly words: readonly WordTime[];
+  /** The words whose sound is gone, as far as they are known. */
+  readonly lost?: string;
   readonly why?: NotAsItWas['why'];
 }
 
@@ -94,6 +97,15 @@ function partOf(
   return best;
 }
 
+/** The text of the words whose times did not come along. */
+const lostOf = (cue: Cue, words: readonly WordTime[]): string => {
+  const kept = timesOf(
+    words,
+    cue.words.map(({ text }) => text),
+  );
+  return cue.words.flatMap(({ text }, at) => (kept[at] ? [] : [text])).join(' ');
+};
+
 /** Where a cue goes; undefined where what it says is gone. */
 function moved(cue: Cue, way: Way, frame: Ticks): Moved | undefined {
   const length = subtract(cue.end, cue.start);
@@ -114,20 +126,26 @@ function moved(cue: Cue, way: Way, frame: Ticks): Moved | undefined {
       return { start: start.time, end: add(start.time, length), words };
     // Something was cut out of its middle, or put in.
     if (end.time - start.time >= HALF * length)
-      return { start: start.time, end: end.time, words, ...(shorter && { why: 'shortened' }) };
+      return {
+        start: start.time,
+        end: end.time,
+        words,
+        ...(shorter && { why: 'shortened', lost: lostOf(cue, words) }),
+      };
   }
   const part = partOf(cue, way, frame);
   if (!part || part.to - part.from < HALF * length) return undefined;
   const from = part.from - cue.start <= NEAR ? cue.start : part.from;
   const to = cue.end - part.to <= NEAR ? cue.end : part.to;
   const whole = from === cue.start && to === cue.end && words.length === cue.words.length;
+  const left = words.filter(
+    (each) => each.start >= from + part.by - NEAR && each.end <= to + part.by + NEAR,
+  );
   return {
     start: later(ZERO, add(from, part.by)),
     end: add(to, part.by),
-    words: words.filter(
-      (each) => each.start >= from + part.by - NEAR && each.end <= to + part.by + NEAR,
-    ),
-    ...(!whole && { why: 'shortened' as const }),
+    words: left,
+    ...(!whole && { why: 'shortened' as const, lost: lostOf(cue, left) }),
   };
 }
 
@@ -135,7 +153,7 @@ function moved(cue: Cue, way: Way, frame: Ticks): Moved | undefined {
  * Brings all cues and marks to where what they belong to is now.
  *
  * Cues keep their length where their sound is whole, at the nearest frame. Of one that was cut, what is left stays if
- * that is half of it or more; of one that is gone a mark of doubt stands at the cut, with its text as the name.
+ * that is half of it or more, and it says which of its words are gone; of one that is gone a mark of doubt stands at the cut, with its text as the name.
  *
  * @param old    how the sound was heard
  * @param fresh  how it is heard, or the one in its place
@@ -185,7 +203,14 @@ export function broughtAlong(
         return;
       }
       free = end;
-      changes.push(...update('cue', cue, { start, end, words: place.words }));
+      changes.push(
+        ...update('cue', cue, {
+          start,
+          end,
+          words: place.words,
+          ...(place.lost !== undefined && { cutShort: place.lost }),
+        }),
+      );
       if (place.why) notAsTheyWere.push({ cue, why: place.why });
       else kept++;
     });

@@ -35,7 +35,12 @@ const stayed = (times: readonly WordTime[], text: readonly Line[]): readonly Wor
       ).filter((time) => time !== undefined);
 
 /** The fields of a cue that has other text; its own where it is the same. */
-export const reworded = (cue: Cue, text: readonly Line[]): Pick<Cue, 'text' | 'words'> => {
+export const reworded = (
+  cue: Cue,
+  text: readonly Line[],
+): Pick<Cue, 'text' | 'words' | 'cutShort'> => {
   if (sameText(cue.text, text)) return { text: cue.text, words: cue.words };
-  return { text, words: stayed(cue.words, text) };
+  const words = stayed(cue.words, text);
+  // Whoever writes it anew has seen what was cut.
+  return { text, words, ...(typeof cue.cutShort === 'string' && { cutShort: null }) };
 };

@@ -153,6 +153,7 @@ export function cutCues(
               text,
               words,
               comment: null,
+              cutShort: null,
               ...untied,
             }),
           ];

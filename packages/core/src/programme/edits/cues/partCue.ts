@@ -35,7 +35,18 @@ export function partCue(
       (word) => (at === 0 || word.start >= start) && (at === parts.length - 1 || word.start < end),
     );
     if (at === 0) return update('cue', cue, { end, text, words });
-    return [create('cue', { ...cue, id: newId(), start, end, text, words, comment: null })];
+    return [
+      create('cue', {
+        ...cue,
+        id: newId(),
+        start,
+        end,
+        text,
+        words,
+        comment: null,
+        cutShort: null,
+      }),
+    ];
   });
 }
 

@@ -39,6 +39,7 @@ export function splitCue(
     text: second,
     words: cue.words.filter((word) => word.start >= middle),
     comment: null,
+    cutShort: null,
   };
   const kept = { end: middle, text: first, words: cue.words.filter((word) => word.start < middle) };
   return { name, changes: [...update('cue', cue, kept), create('cue', rest)] };

@@ -9,10 +9,13 @@ import {
   marksInOrder,
   piecesInOrder,
 } from '../../order.ts';
-import type { Programme } from '../../programme.ts';
+import { plainText } from '../../../text/lines.ts';
+import type { Cue, Programme } from '../../programme.ts';
 import { firstOverlap } from '../../record/rebase.ts';
 import { at25, countingIds, programmeWithCues, sampleMaterial } from '../../samples.ts';
 import { conformCues, layWithCues } from './conformCues.ts';
+import { done } from '../done.samples.ts';
+import { setText } from '../text/reword.ts';
 import { moveSound } from '../programme/sounds.ts';
 
 /** A programme that lasts as long as its sound, 40 s, with another sound of 30 s beside it. */
@@ -88,6 +91,24 @@ test('a cue that loses less than half stays with what is left, and is told', () 
   ]);
   expect(told.notAsTheyWere.map(({ why }) => why)).toEqual(['shortened', 'shortened']);
   expect(firstOverlap(after)).toBeUndefined();
+});
+
+test('a cue that was cut short says which of its words are gone, until it is written anew', () => {
+  const said = ['since', 'the', 'winter', 'before', 'last.'];
+  const plain = programme([[said.join(' '), 460, 620]]);
+  const cue = plain.cues.c1 as Cue;
+  const words = said.map((text, at) => ({
+    text,
+    start: fromSeconds(18.4 + at * 1.2),
+    end: fromSeconds(19.2 + at * 1.2),
+    source: 'woven' as const,
+  }));
+  const { after } = carriedOver({ ...plain, cues: { c1: { ...cue, words } } }, shorter);
+  const cut = after.cues.c1?.cutShort ?? '';
+  expect(cut).not.toBe('');
+  expect(plainText(cue.text).startsWith(cut)).toBe(true);
+  const mended = done(after, setText(after, 'c1', plainText(cue.text).slice(cut.length)));
+  expect(mended.cues.c1?.cutShort).toBeNull();
 });
 
 test('pieces that changed places take their cues along, and words with them', () => {
