@@ -182,6 +182,7 @@ export const strandsIn = ({ strands }: Held['programme']): HeldStrand[] =>
 
 interface HeldPassage {
   readonly id: string;
+  readonly kind: string;
   readonly title: string;
   readonly sheet: string;
   readonly look: {

@@ -37,7 +37,13 @@ test('cues follow a narration that was shortened, and one that was cut out leave
     name: 'shorter.wav',
     buffer: await narration([11.3, 14.2]),
   });
-  const dialog = await comparing(page, 'shorter.wav');
+  // That it is another version is seen at once.
+  await expect(page.getByText(/^shorter\.wav is a new version of /)).toBeVisible({
+    timeout: 120_000,
+  });
+  await page.getByRole('button', { name: 'Carry the cues over', exact: true }).click();
+  const dialog = page.getByRole('dialog', { name: 'Carry cues over to another sound' });
+  await dialog.getByRole('button', { name: 'Compare the sounds' }).click();
   await expect(dialog.getByRole('status')).toContainText('unchanged, 1 changed', {
     timeout: 180_000,
   });
@@ -51,6 +57,15 @@ test('cues follow a narration that was shortened, and one that was cut out leave
   await expect
     .poll(async () => (await held(serving, programme)).cues.map(({ id }) => id))
     .toEqual(ids);
+  // The list can be read again.
+  await page.getByRole('link', { name: /^Timing/ }).click();
+  await page.getByRole('button', { name: 'Times', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Cues changed by carrying over …' }).click();
+  const again = page.getByRole('dialog', { name: 'Cues changed by carrying over' });
+  await expect(again.getByRole('table', { name: 'Changed cues' })).toContainText(
+    'Somebody has to oil the bell.',
+  );
+  await page.keyboard.press('Escape');
   const after = await held(serving, programme);
   const frame = SECOND / 25;
   for (const cue of after.cues) {

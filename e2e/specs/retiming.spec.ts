@@ -116,8 +116,8 @@ test('cues that are tied go along with their words, until they are set free', as
   await expect(panel.getByRole('button', { name: /^Ties start at the first word/ })).toBeVisible();
   const later = async () => {
     await panel.getByRole('button', { name: /^The,/ }).click();
-    await page.getByRole('menuitem', { name: 'Pin 0.1 s earlier' }).click();
-    await expect(page.getByRole('menu')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Pin 0.1 s earlier' }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
     await kept(page);
   };
   await later();
@@ -249,7 +249,8 @@ test('the time of a word is typed, and a word is split in syllables; both surviv
   const had = await ferry();
   await chips.getByRole('button', { name: /^ferry,/ }).click();
   const typed = ((had?.start ?? 0) / SECOND + 0.08).toFixed(3);
-  const start = page.getByRole('menu').getByRole('textbox', { name: 'Start', exact: true });
+  const word = page.getByRole('dialog', { name: /^ferry,/ });
+  const start = word.getByRole('textbox', { name: 'Start', exact: true });
   await start.fill(`${typed}s`);
   await start.press('Enter');
   await kept(page);
@@ -257,16 +258,16 @@ test('the time of a word is typed, and a word is split in syllables; both surviv
   expect(((await ferry())?.start ?? 0) / SECOND).toBeCloseTo(Number(typed), 3);
   expect((await ferry())?.end).toBe(had?.end);
 
-  await page.getByRole('menuitem', { name: 'Split into syllables' }).click();
-  await expect(page.getByRole('menu')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Split into syllables' }).click();
+  await expect(word).toHaveCount(0);
   await expect(chips.getByRole('button', { name: /^ferry,/ })).toContainText('fer·ry');
   await kept(page);
   await page.reload();
   await expect(chips.getByRole('button', { name: /^ferry,/ })).toContainText('fer·ry');
   await chips.getByRole('button', { name: /^ferry,/ }).click();
-  await page.getByRole('menuitem', { name: '“ry” a frame later' }).click();
+  await page.getByRole('button', { name: '“ry” a frame later' }).click();
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('menu')).toHaveCount(0);
+  await expect(word).toHaveCount(0);
   await kept(page);
   for (let step = 0; step < 2; step++) {
     await page.keyboard.press('Control+z');

@@ -44,7 +44,7 @@ test('every word gets its time by one press, cues follow, and it is one step bac
   await page.keyboard.press('ArrowRight');
   await expect(chips.locator('li[data-said]')).toContainText('Somebody');
   await chips.getByRole('button', { name: /^has,/ }).click();
-  await page.getByRole('menuitem', { name: 'Pin a frame later' }).click();
+  await page.getByRole('button', { name: 'Pin a frame later' }).click();
   await expect(chips.getByRole('button', { name: 'has, pinned' })).toBeVisible();
   await kept(page);
   const fourth = async () => (await cuesOf(serving, programme))[3];

@@ -1,7 +1,7 @@
 /** The words of a cue with their times: each can be heard, moved a little and pinned. */
-import { Menu } from '@mantine/core';
+import { Button, Popover } from '@mantine/core';
 import { IconPin } from '@tabler/icons-react';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { moveSyllable, splitInSyllables } from '@cadence/core/programme/edits/words/syllables.ts';
 import { pinWord, unpinWords, wordsIn } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import type { Cue, WordTime } from '@cadence/core/programme/programme.ts';
@@ -44,12 +44,8 @@ interface SyllableProps {
 
 const Syllable = ({ part, frame, move }: SyllableProps) => (
   <>
-    <Menu.Item closeMenuOnClick={false} onClick={() => move(-frame as Ticks)}>
-      “{part}” a frame earlier
-    </Menu.Item>
-    <Menu.Item closeMenuOnClick={false} onClick={() => move(frame)}>
-      “{part}” a frame later
-    </Menu.Item>
+    <Button onClick={() => move(-frame as Ticks)}>“{part}” a frame earlier</Button>
+    <Button onClick={() => move(frame)}>“{part}” a frame later</Button>
   </>
 );
 
@@ -76,99 +72,9 @@ export function WordChips({ cue }: { cue: Cue }) {
     <ul ref={list} className={classes.chips} aria-label="Words">
       {words.map((word, place) => {
         const time = times[place];
-        const state = stateOf(time);
-        const pinned = state === 'pinned';
         return (
           <li key={place}>
-            <Menu position="bottom-start" withinPortal>
-              <Menu.Target>
-                <button
-                  type="button"
-                  className={classes.chip}
-                  data-state={state}
-                  aria-label={`${word}, ${state}`}
-                >
-                  {pinned && <IconPin size={11} aria-hidden />}
-                  <span>{partsOf(word, time).join('·')}</span>
-                  <small>
-                    {time ? `${toSeconds(subtract(time.start, cue.start)).toFixed(2)} s` : '–'}
-                  </small>
-                </button>
-              </Menu.Target>
-              <Menu.Dropdown>
-                {time ? (
-                  <>
-                    <Menu.Item onClick={() => playWord(cue, place)}>Play</Menu.Item>
-                    <div className={classes.typed} role="none">
-                      <TimeField
-                        label="Start"
-                        time={time.start}
-                        move={(start) =>
-                          pinWord(openNow().programme, cue.id, place, {
-                            start,
-                            end: later(time.end, start),
-                          })
-                        }
-                      />
-                      <TimeField
-                        label="End"
-                        time={time.end}
-                        move={(end) =>
-                          pinWord(openNow().programme, cue.id, place, {
-                            start: earlier(time.start, end),
-                            end,
-                          })
-                        }
-                      />
-                    </div>
-                    <Menu.Divider />
-                    {pinned ? (
-                      <Menu.Item
-                        onClick={() => make(unpinWords(openNow().programme, cue.id, [place]))}
-                      >
-                        Unpin
-                      </Menu.Item>
-                    ) : (
-                      <Menu.Item onClick={() => pin(cue, place, ZERO)}>Pin here</Menu.Item>
-                    )}
-                    {(
-                      [
-                        ['Pin a frame earlier', -frame],
-                        ['Pin a frame later', frame],
-                        ['Pin 0.1 s earlier', -TENTH],
-                        ['Pin 0.1 s later', TENTH],
-                      ] as const
-                    ).map(([label, by]) => (
-                      <Menu.Item key={label} onClick={() => pin(cue, place, by as Ticks)}>
-                        {label}
-                      </Menu.Item>
-                    ))}
-                    <Menu.Divider />
-                    <Menu.Item
-                      onClick={() =>
-                        split(cue, place).catch((error: unknown) =>
-                          say.problem(`The word was not split: ${messageOf(error)}`),
-                        )
-                      }
-                    >
-                      {time.syllables ? 'Merge syllables' : 'Split into syllables'}
-                    </Menu.Item>
-                    {time.syllables?.map((_, which) => (
-                      <Syllable
-                        key={which}
-                        part={partsOf(word, time)[which + 1] ?? ''}
-                        move={(by) =>
-                          make(moveSyllable(openNow().programme, cue.id, place, which, by))
-                        }
-                        frame={frame}
-                      />
-                    ))}
-                  </>
-                ) : (
-                  <Menu.Item disabled>Not heard in the sound</Menu.Item>
-                )}
-              </Menu.Dropdown>
-            </Menu>
+            <Chip cue={cue} place={place} word={word} time={time} frame={frame} />
           </li>
         );
       })}
@@ -178,5 +84,117 @@ export function WordChips({ cue }: { cue: Cue }) {
         </button>
       </li>
     </ul>
+  );
+}
+
+interface ChipProps {
+  readonly cue: Cue;
+  readonly place: number;
+  readonly word: string;
+  readonly time: WordTime | undefined;
+  readonly frame: Ticks;
+}
+
+/** A word, which opens what can be done with it. */
+function Chip({ cue, place, word, time, frame }: ChipProps) {
+  const [opened, setOpened] = useState(false);
+  const state = stateOf(time);
+  const pinned = state === 'pinned';
+  const named = `${word}, ${state}`;
+  /** Does something with the word, after which there is no more to choose. */
+  const then = (run: () => void) => () => {
+    run();
+    setOpened(false);
+  };
+  return (
+    <Popover
+      opened={opened}
+      onChange={setOpened}
+      position="bottom-start"
+      width={230}
+      trapFocus
+      returnFocus
+    >
+      <Popover.Target>
+        <button
+          type="button"
+          className={classes.chip}
+          data-state={state}
+          aria-label={named}
+          onClick={() => setOpened(!opened)}
+        >
+          {pinned && <IconPin size={11} aria-hidden />}
+          <span>{partsOf(word, time).join('·')}</span>
+          <small>{time ? `${toSeconds(subtract(time.start, cue.start)).toFixed(2)} s` : '–'}</small>
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown aria-label={named} className={classes.doing}>
+        {time ? (
+          <>
+            <Button onClick={then(() => playWord(cue, place))}>Play</Button>
+            <div className={classes.typed}>
+              <TimeField
+                label="Start"
+                time={time.start}
+                move={(start) =>
+                  pinWord(openNow().programme, cue.id, place, {
+                    start,
+                    end: later(time.end, start),
+                  })
+                }
+              />
+              <TimeField
+                label="End"
+                time={time.end}
+                move={(end) =>
+                  pinWord(openNow().programme, cue.id, place, {
+                    start: earlier(time.start, end),
+                    end,
+                  })
+                }
+              />
+            </div>
+            {pinned ? (
+              <Button onClick={then(() => make(unpinWords(openNow().programme, cue.id, [place])))}>
+                Unpin
+              </Button>
+            ) : (
+              <Button onClick={then(() => pin(cue, place, ZERO))}>Pin here</Button>
+            )}
+            {(
+              [
+                ['Pin a frame earlier', -frame],
+                ['Pin a frame later', frame],
+                ['Pin 0.1 s earlier', -TENTH],
+                ['Pin 0.1 s later', TENTH],
+              ] as const
+            ).map(([label, by]) => (
+              <Button key={label} onClick={then(() => pin(cue, place, by as Ticks))}>
+                {label}
+              </Button>
+            ))}
+            <Button
+              onClick={then(() => {
+                split(cue, place).catch((error: unknown) =>
+                  say.problem(`The word was not split: ${messageOf(error)}`),
+                );
+              })}
+            >
+              {time.syllables ? 'Merge syllables' : 'Split into syllables'}
+            </Button>
+            {time.syllables?.map((_, which) => (
+              <Syllable
+                key={which}
+                part={partsOf(word, time)[which + 1] ?? ''}
+                move={(by) => make(moveSyllable(openNow().programme, cue.id, place, which, by))}
+                frame={frame}
+              />
+            ))}
+          </>
+        ) : (
+          <p className="quiet">Not heard in the sound</p>
+        )}
+      </Popover.Dropdown>
+    </Popover>
   );
 }
