@@ -73,6 +73,7 @@ test('a list is offered as a roll wherever it is dropped, a feed as a crawl', as
   await expect.poll(async () => (await passages(serving, programme)).length).toBe(before + 1);
   await expect(page.getByText('5 names, 1 section')).toBeVisible();
   await page.getByRole('link', { name: /^Timing/ }).click();
+  await expect(page.getByRole('application')).toBeVisible();
   await hand(page, 'paste', 'board.rss', Buffer.from(FEED));
   await expect(dialog.getByRole('radio', { name: 'As a crawl' })).toBeChecked();
   await dialog.getByText(/^As 2 lines/).click();
@@ -129,7 +130,7 @@ test('names of a sheet are set in capitals by a key, seen before', async ({
   await page.getByRole('region', { name: 'Overview' }).click({ position: { x: 20, y: 20 } });
   await page.keyboard.press('y');
   const dialog = page.getByRole('dialog', { name: 'Capitals in the sheet' });
-  await expect(dialog.getByRole('cell', { name: 'ORLA FENWETHER' })).toBeVisible();
+  await expect(dialog.getByRole('cell', { name: 'ORLA FENWETHER', exact: true })).toBeVisible();
   await dialog.getByRole('button', { name: /^Change \d+ texts$/ }).click();
   await expect.poll(sheet).toContain('Winch house\tORLA FENWETHER');
   await page.keyboard.press('Control+z');

@@ -23,7 +23,7 @@ test('a film is dropped, listened to, typed, and leaves as SRT and WebVTT', asyn
   await expect(page.getByRole('button', { name: 'Choose files' })).toBeVisible();
   await page.locator('input[type=file]').first().setInputFiles(film);
   await expect(page.getByText(/pieces of speech$/)).toBeVisible({ timeout: 180_000 });
-  await expect(page.getByText('1280 × 720, 25 frames a second')).toBeVisible();
+  await expect(page.getByRole('banner').getByText('1280 × 720, 25 frames a second')).toBeVisible();
 
   await page.getByRole('button', { name: 'Make cues and type' }).click();
   await page.getByRole('button', { name: 'Next empty line' }).click();

@@ -339,7 +339,7 @@ test('items of a feed are picked, and sections put in another order by keyboard'
   await expect(page.getByText('8 items')).toBeVisible();
 
   await passageButton(page).click();
-  await page.getByRole('menuitem', { name: /^Closing roll/ }).click();
+  await page.getByRole('menuitemradio', { name: /^Closing roll/ }).click();
   await expect(page.getByRole('menu')).toHaveCount(0);
   await passageButton(page).click();
   await page.getByRole('menuitem', { name: /^Order sections/ }).click();
@@ -374,7 +374,7 @@ test('a section goes to another roll, and comes back with one undo', async ({
   await paste(page, 'Made at Brae End\n');
   await kept(page);
   await passageButton(page).click();
-  await page.getByRole('menuitem', { name: /^Closing roll(?! 2)/ }).click();
+  await page.getByRole('menuitemradio', { name: /^Closing roll(?! 2)/ }).click();
   await expect(page.getByRole('menu')).toHaveCount(0);
   await passageButton(page).click();
   await page.getByRole('menuitem', { name: /^Order sections/ }).click();

@@ -8,6 +8,7 @@ import {
   type CardPlan,
   type Stays,
 } from '@cadence/core/programme/edits/programme/cards.ts';
+import { rollLook } from '@cadence/core/programme/passage.ts';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { newStrand } from '@cadence/core/programme/defaults.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
@@ -70,6 +71,7 @@ export default function Cards({ close }: WindowProps) {
   const [by, setBy] = useState<By>('reading');
   const [seconds, setSeconds] = useState(30);
   const [fade, setFade] = useState(0);
+  const { roleColour } = rollLook(facts.frame.height);
   const [framed, setFramed] = useState(false);
   const [over, setOver] = useState(OVER_BLACK);
   const [from] = useState(() => frameBefore(player.time, frameRate));
@@ -189,7 +191,7 @@ export default function Cards({ close }: WindowProps) {
             <span>
               {card.lines.map(({ text: line, role }, of) => (
                 <span key={of}>
-                  <i>{line.slice(0, role)}</i>
+                  <i style={{ color: roleColour }}>{line.slice(0, role)}</i>
                   {line.slice(role)}
                 </span>
               ))}

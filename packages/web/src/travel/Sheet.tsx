@@ -300,7 +300,7 @@ export function Sheet({ coming, placed }: Props) {
           Leave out
         </Button>
         <Button styles={TOOL} title="Play the selected lines (Ctrl Enter)" onClick={play}>
-          Play
+          Play lines
         </Button>
       </div>
       <div ref={parent} className={classes.sheet}>

@@ -11,6 +11,9 @@ export interface Separator {
 const SPACE = '[ \\u00a0\\u2000-\\u200a\\u3000]';
 const DASHES = '[-‒–—―−]';
 
+/** A dash between spaces, which stands for any separator in a line here and there. */
+export const BETWEEN_DASHES = new RegExp(`\\s+${DASHES}+\\s+`);
+
 const TAB: Separator = {
   separator: '\t',
   pattern: /\t+/,

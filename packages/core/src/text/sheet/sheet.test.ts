@@ -117,6 +117,7 @@ describe('a sheet', () => {
       'text Abel',
     ]);
     expect(read('Fares :: Maud\nDeck: Perpetua\nBell :: Wren')[1]).toBe('row Deck: Perpetua');
+    expect(read('Fares\tMaud\nDeck – Perpetua\nBell\tWren')[1]).toBe('row Deck: Perpetua');
     expect(read('Fares: Maud\nOpen from 8:30\nBell: Wren')[1]).toBe('text Open from 8:30');
   });
 

@@ -1,5 +1,5 @@
 /** What each line of a sheet, such as credits, is: a title, a heading, a row of a role and names, or a line. */
-import { separatorIn, type Separator } from './separator.ts';
+import { BETWEEN_DASHES, separatorIn, type Separator } from './separator.ts';
 
 export interface Paragraph {
   readonly text: string;
@@ -62,7 +62,11 @@ export function sheetLines(
     const beside =
       (rows[at - 1] && paragraph.afterBlank !== true) ||
       (rows[at + 1] && next?.afterBlank !== true);
-    const [role = '', ...names] = (beside && rowBy(found?.near, paragraph.text)) || [];
+    const near =
+      found && beside
+        ? (rowBy(found.near, paragraph.text) ?? rowBy(BETWEEN_DASHES, paragraph.text))
+        : undefined;
+    const [role = '', ...names] = near ?? [];
     return names.length > 0 ? { kind: 'row', role, names } : { kind: 'line', text };
   });
   return { lines, separator: found };
