@@ -77,7 +77,7 @@ await shot('timing', `/p/${id}/timing`, 'light', async (page) => {
   await page.keyboard.press('Escape');
   await choose(5)(page);
   await page.getByRole('button', { name: /^quarter,/ }).click();
-  await page.getByRole('menuitem', { name: 'Pin here' }).click();
+  await page.getByRole('button', { name: 'Pin here' }).click();
 });
 await shot('woven', `/p/${id}/timing`, 'light', async (page) => {
   await page.keyboard.press('Alt+z');

@@ -13,6 +13,7 @@ import {
   IconMinus,
   IconPhoto,
   IconPinned,
+  IconSlash,
   IconTextDecrease,
   IconTextIncrease,
 } from '@tabler/icons-react';
@@ -185,6 +186,13 @@ export function Sheet({ coming, placed }: Props) {
       <Menu.Item leftSection={<IconPinned size={16} />} onClick={mark('stays')}>
         Always keep
       </Menu.Item>
+      <Menu.Item
+        leftSection={<IconSlash size={16} />}
+        rightSection={<kbd className="key">Ctrl /</kbd>}
+        onClick={() => editor.current?.toggleComment()}
+      >
+        Leave out or restore
+      </Menu.Item>
     </>
   );
   return (
@@ -292,13 +300,6 @@ export function Sheet({ coming, placed }: Props) {
             )}
           </>
         )}
-        <Button
-          styles={TOOL}
-          title="Leave these lines out, or restore them (Ctrl /)"
-          onClick={() => editor.current?.toggleComment()}
-        >
-          Leave out
-        </Button>
         <Button styles={TOOL} title="Play the selected lines (Ctrl Enter)" onClick={play}>
           Play lines
         </Button>
