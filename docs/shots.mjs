@@ -108,7 +108,9 @@ await shot('carry', `/p/${id}/material`, 'light', async (page) => {
     .getByRole('button', { name: 'Carry cues over to this sound' })
     .click({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Compare the sounds' }).click();
-  await page.getByRole('button', { name: 'Carry cues over' }).waitFor({ timeout: 60_000 });
+  await page
+    .getByRole('button', { name: 'Carry cues over', exact: true })
+    .waitFor({ timeout: 120_000 });
 });
 await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
   await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();

@@ -118,7 +118,8 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
   await whenIdle();
   await new Promise((done) => setTimeout(done, 300));
   await whenIdle();
-  if (sound) await offerCarrying(material);
+  // It belongs to the programme now; comparing it may take a while longer.
+  if (sound) void offerCarrying(material);
 }
 
 /** Offers to carry the cues over to a sound that is another recording or cut of one that is heard. */
