@@ -68,7 +68,10 @@ test('a list is offered as a roll wherever it is dropped, a feed as a crawl', as
   await hand(page, 'paste', 'credits.txt', Buffer.from(LIST));
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByRole('radio', { name: 'As a roll' })).toBeChecked();
-  await dialog.getByRole('button', { name: 'Make a roll' }).click();
+  // The first field has the focus, and Enter takes.
+  await expect(dialog.getByRole('radio', { name: 'As a roll' })).toBeFocused();
+  await expect(dialog.getByRole('button', { name: 'Make a roll' })).toBeEnabled();
+  await page.keyboard.press('Enter');
   await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Perpetua Lisle');
   await expect.poll(async () => (await passages(serving, programme)).length).toBe(before + 1);
   await expect(page.getByText('5 names, 1 section')).toBeVisible();

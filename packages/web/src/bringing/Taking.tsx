@@ -25,6 +25,7 @@ import { currentStrand, openNow, useOpen } from '../desk/store.ts';
 import { strands } from '../desk/actions.ts';
 import { makeTravelling } from '../desk/travelling.ts';
 import { BEGIN } from '../desk/windows.ts';
+import { WindowBody } from '../kit/WindowBody.tsx';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
 import { showWindow } from '../desk/windows.ts';
 import type { Planned, Understood } from '../workers/words.worker.ts';
@@ -174,7 +175,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const clock = (time: Ticks) => formatTimecode(add(time, facts.startTimecode), facts.frameRate);
   const { separator } = found;
   return (
-    <>
+    <WindowBody className={classes.form}>
       <p className={classes.facts}>
         <b>{titles[found.format]}</b>, {plural(found.counts[contents] ?? 0, named[contents])}
         {plan?.range && ` from ${clock(plan.range.start)} to ${clock(plan.range.end)}`}
@@ -296,7 +297,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
           ? `Make a ${travelling.kind}`
           : buttonFor(choice, there, plan?.count ?? 0)}
       </WindowFoot>
-    </>
+    </WindowBody>
   );
 }
 

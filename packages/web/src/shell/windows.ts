@@ -3,7 +3,7 @@ import { modals } from '@mantine/modals';
 import { createElement, Suspense, type ComponentType } from 'react';
 import { lazyPart } from '../kit/loadWithRetry.ts';
 import type { OpenWindow, WindowName, WindowProps } from '../desk/windows.ts';
-import { WindowBody } from './WindowBody.tsx';
+import { WindowBody } from '../kit/WindowBody.tsx';
 
 const close = () => modals.close('window');
 

@@ -23,7 +23,12 @@ function isFree({ target, defaultPrevented, nativeEvent }: KeyboardEvent): boole
   );
 }
 
-export function WindowBody({ children }: { children: ReactNode }) {
+interface WindowBodyProps {
+  readonly className?: string | undefined;
+  readonly children: ReactNode;
+}
+
+export function WindowBody({ className, children }: WindowBodyProps) {
   const body = useRef<HTMLDivElement>(null);
   useEffect(() => {
     for (const wanted of FIRST) {
@@ -40,7 +45,7 @@ export function WindowBody({ children }: { children: ReactNode }) {
     setTimeout(() => takes(body.current)?.click());
   };
   return (
-    <div ref={body} role="presentation" onKeyDown={key}>
+    <div ref={body} className={className} role="presentation" onKeyDown={key}>
       {children}
     </div>
   );
