@@ -174,6 +174,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const { facts } = programme;
   const clock = (time: Ticks) => formatTimecode(add(time, facts.startTimecode), facts.frameRate);
   const { separator } = found;
+  if (!plan && problem === undefined) return <p className="quiet">Reading …</p>;
   return (
     <WindowBody className={classes.form}>
       <p className={classes.facts}>

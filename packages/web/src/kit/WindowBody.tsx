@@ -4,7 +4,8 @@ import { useEffect, useRef, type KeyboardEvent, type ReactNode } from 'react';
 /** What can have the focus first, in the order in which it is looked for. */
 const FIRST = [
   '[data-autofocus]',
-  'input[type=radio]:checked, input:not([type=radio], [type=file], [type=hidden], :disabled), textarea',
+  // Enter opens the list of a combobox, and what is folded away takes no focus.
+  'input[type=radio]:checked, input:not([type=radio], [type=file], [type=hidden], [role=combobox], :disabled, details:not([open]) *), textarea',
   'button[data-takes]:not(:disabled)',
   'button:not(:disabled)',
 ];
