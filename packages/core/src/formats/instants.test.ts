@@ -152,6 +152,12 @@ describe('cue points of a WAVE file', () => {
     await expect(read(wave())).rejects.toThrow(Unreadable);
   });
 
+  it('are the whole ones of a chunk that says it has more', async () => {
+    const short = join(words(2, ...point(1, 24_000)), Uint8Array.from([7]));
+    expect(await read(wave(format, chunk('cue ', short)))).toEqual([{ start: 0.5, text: '' }]);
+    expect(await read(wave(format, chunk('cue ', short.subarray(0, 5))))).toEqual([]);
+  });
+
   it('never fail otherwise, whatever the bytes', async () => {
     await fc.assert(
       fc.asyncProperty(fc.nat(whole.length - 1), fc.nat(255), async (at, value) => {

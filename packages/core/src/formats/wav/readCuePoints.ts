@@ -65,7 +65,9 @@ function text(bytes: Uint8Array, from: number, to: number): string {
 
 function readPoints(body: Uint8Array, points: Map<number, number>): void {
   const data = view(body);
-  const count = Math.min(body.length >= 4 ? data.getUint32(0, true) : 0, (body.length - 4) / 24);
+  const told = body.length >= 4 ? data.getUint32(0, true) : 0;
+  // Of a chunk that is too short, the points that are whole.
+  const count = Math.min(told, Math.floor((body.length - 4) / 24));
   for (let point = 0; point < count; point++) {
     const from = 4 + 24 * point;
     points.set(data.getUint32(from, true), data.getUint32(from + 20, true));
