@@ -4,8 +4,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { cp, mkdtemp, rename, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
+import { SERVER } from './bundle.ts';
 
 export type Content = 'empty' | 'demo' | 'long';
 
@@ -23,14 +23,9 @@ export class Serving {
 
   async start(): Promise<void> {
     const port = this.address === '' ? '0' : new URL(this.address).port;
-    const script = fileURLToPath(new URL('./serve.ts', import.meta.url));
-    const child = spawn(
-      process.execPath,
-      ['--import', 'tsx', script, this.#data, port, this.#content],
-      {
-        stdio: ['ignore', 'pipe', 'inherit'],
-      },
-    );
+    const child = spawn(process.execPath, [SERVER, this.#data, port, this.#content], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     this.#child = child;
     this.address = await new Promise<string>((done, fail) => {
       child.stdout.once('data', (text: Buffer) => done(text.toString().trim()));

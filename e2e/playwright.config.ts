@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: './specs',
+  globalSetup: './bundle.ts',
   workers: 2,
   fullyParallel: true,
   // They end what hangs. The machine may be four times as slow as a quiet one.
