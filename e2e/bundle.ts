@@ -2,7 +2,7 @@
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { build, type Plugin } from 'vite';
 
-const OUT = fileURLToPath(new URL('../.cache/e2e', import.meta.url));
+const OUT = fileURLToPath(new URL('./dist', import.meta.url));
 
 /** The bundle that starts a server for one test. */
 export const SERVER = `${OUT}/serve.mjs`;

@@ -57,7 +57,8 @@ test('cues follow a narration that was shortened, and one that was cut out leave
   await expect
     .poll(async () => (await held(serving, programme)).cues.map(({ id }) => id))
     .toEqual(ids);
-  // The list can be read again.
+  // The list can be read again, also after a reload.
+  await page.reload();
   await page.getByRole('link', { name: /^Timing/ }).click();
   await page.getByRole('button', { name: 'Times', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Cues changed by carrying over …' }).click();

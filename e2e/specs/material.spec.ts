@@ -191,6 +191,13 @@ test('lyrics come in with the times of their words, and leave as LRC', async ({
   expect((await readFile(await (await cleared).path(), 'utf8')).trimEnd()).toMatch(
     /\n\[00:05\.00\]$/,
   );
+  // What was chosen is still chosen after a reload.
+  await page.reload();
+  await expect(page.getByRole('checkbox', { name: /^LRC/ })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: /^SRT/ })).not.toBeChecked();
+  await expect(
+    page.getByRole('checkbox', { name: 'Write an empty line where the text ends' }),
+  ).toBeChecked();
 });
 
 test('what was understood of captions is shown, with choices, before they are taken', async ({

@@ -4,6 +4,8 @@ import type { TapFor } from '@cadence/core/programme/edits/words/taps.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Snap } from '@cadence/core/rows/snapping.ts';
 import type { Hand } from '@cadence/core/rows/things.ts';
+import type { Target } from '@cadence/core/formats/captions.ts';
+import { remember, remembered } from '../kit/remembered.ts';
 
 export const ROW_SPANS = [1, 2, 4, 8, 16, 30, 60] as const;
 
@@ -36,17 +38,15 @@ export interface View {
   readonly speed: number;
   /** How Words shows the text: as lines to type while listening, or as one manuscript. */
   readonly wordsAs: 'lines' | 'text';
+  readonly handover: Handover;
+}
+
+/** What Handover writes: formats by their names, and what may be chosen of them. */
+export interface Handover extends Required<Pick<Target, 'placeCodes' | 'clearLines'>> {
+  readonly formats: readonly string[];
 }
 
 const REMEMBERED = 'cadence-view';
-
-function remembered(): Partial<View> {
-  try {
-    return JSON.parse(localStorage.getItem(REMEMBERED) ?? '{}') as Partial<View>;
-  } catch {
-    return {};
-  }
-}
 
 const initialState: View = {
   hand: 'cues',
@@ -65,7 +65,8 @@ const initialState: View = {
   light: false,
   speed: 1,
   wordsAs: 'lines',
-  ...remembered(),
+  handover: { formats: ['srt', 'vtt'], placeCodes: false, clearLines: false },
+  ...remembered<Partial<View>>(REMEMBERED),
   selection: [],
   picked: [],
 };
@@ -103,5 +104,5 @@ export const viewReducer = slice.reducer;
 
 /** Keeps what should be the same after a reload. */
 export function rememberView({ selection: _selection, picked: _picked, ...rest }: View): void {
-  localStorage.setItem(REMEMBERED, JSON.stringify(rest));
+  remember(REMEMBERED, rest);
 }

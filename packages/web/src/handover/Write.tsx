@@ -2,7 +2,7 @@
 import { Button, Checkbox } from '@mantine/core';
 import { IconCheck } from '@tabler/icons-react';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
-import type { Lost, Target } from '@cadence/core/formats/captions.ts';
+import type { Lost } from '@cadence/core/formats/captions.ts';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf } from '@cadence/core/programme/captions.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
@@ -17,7 +17,8 @@ import { plural } from '@cadence/core/text/plural.ts';
 import { formatBytes } from '../kit/format.ts';
 import { fileName, save } from '../kit/save.ts';
 import { say, messageOf } from '../desk/say.ts';
-import { openNow, useOpen, useStrand } from '../desk/store.ts';
+import { openNow, store, useOpen, useApp, useStrand } from '../desk/store.ts';
+import { looked, type Handover } from '../desk/view.ts';
 import { wordsWorker } from '../bringing/wordsWorker.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
 import classes from './HandoverPlace.module.css';
@@ -28,17 +29,16 @@ interface SavedFile {
   readonly url: string;
 }
 
-/** What may be chosen of how a format is written. */
-type Options = Required<Pick<Target, 'placeCodes' | 'clearLines'>>;
+type Choices = Omit<Handover, 'formats'>;
 
 /** The choices that a format has, by its name. */
-const CHOICES: Readonly<Record<string, { option: keyof Options; label: string }>> = {
+const CHOICES: Readonly<Record<string, { option: keyof Choices; label: string }>> = {
   srt: { option: 'placeCodes', label: 'Write positions as codes (some players show them as text)' },
   lrc: { option: 'clearLines', label: 'Write an empty line where the text ends' },
 };
 
 /** The captions to be written, and what a format may want to know beside them. */
-function toWrite(programme: Programme, strand: Id, options: Options) {
+function toWrite(programme: Programme, strand: Id, options: Choices) {
   const { frameRate, startTimecode: start, title } = programme.facts;
   return {
     captions: captionsOf(programme, strand),
@@ -57,7 +57,7 @@ function writable(programme: Programme, inHand: Strand): Strand | undefined {
 function useLosses(
   programme: Programme,
   strand: Id | undefined,
-  options: Options,
+  options: Choices,
 ): Readonly<Record<string, readonly Lost[]>> | undefined {
   const [losses, setLosses] = useState<Readonly<Record<string, readonly Lost[]>>>();
   useEffect(() => {
@@ -77,10 +77,13 @@ function useLosses(
 export function Write({ wrong }: { wrong: number }) {
   const programme = useDeferredValue(useOpen((open) => open.programme));
   const id = useOpen((open) => open.id);
-  const [chosen, setChosen] = useState<readonly string[]>(['srt', 'vtt']);
   const [written, setWritten] = useState<readonly SavedFile[]>([]);
   const [busy, setBusy] = useState(false);
-  const [options, setOptions] = useState<Options>({ placeCodes: false, clearLines: false });
+  const handover = useApp(({ view }) => view.handover);
+  const { formats: chosen, placeCodes, clearLines } = handover;
+  const options = useMemo(() => ({ placeCodes, clearLines }), [placeCodes, clearLines]);
+  const choose = (changed: Partial<Handover>) =>
+    store.dispatch(looked({ handover: { ...handover, ...changed } }));
   const inHand = useStrand();
   const strand = writable(programme, inHand);
   const several = useOpen((open) => strandsInOrder(open.programme).length > 1);
@@ -128,13 +131,13 @@ export function Write({ wrong }: { wrong: number }) {
             lost={losses?.[format.name]}
             on={chosen.includes(format.name)}
             options={options}
-            choose={setOptions}
+            choose={choose}
             toggle={() =>
-              setChosen(
-                chosen.includes(format.name)
+              choose({
+                formats: chosen.includes(format.name)
                   ? chosen.filter((name) => name !== format.name)
                   : [...chosen, format.name],
-              )
+              })
             }
           />
         ))}
@@ -184,8 +187,8 @@ interface FormatProps {
   readonly lost: readonly Lost[] | undefined;
   readonly on: boolean;
   readonly toggle: () => void;
-  readonly options: Options;
-  readonly choose: (options: Options) => void;
+  readonly options: Choices;
+  readonly choose: (changed: Partial<Handover>) => void;
 }
 
 function FormatCard({ format, lost, on, toggle, options, choose }: FormatProps) {
@@ -209,7 +212,7 @@ function FormatCard({ format, lost, on, toggle, options, choose }: FormatProps) 
         <Checkbox
           className={classes.choice ?? ''}
           checked={options[choice.option]}
-          onChange={(event) => choose({ ...options, [choice.option]: event.currentTarget.checked })}
+          onChange={(event) => choose({ [choice.option]: event.currentTarget.checked })}
           color="var(--ink)"
           iconColor="var(--linen)"
           size="xs"
@@ -229,7 +232,7 @@ const holds = (lost: readonly Lost[]): string =>
 async function writeFile(
   { name, mediaType }: Format,
   strand: Strand,
-  { several, options }: { readonly several: boolean; readonly options: Options },
+  { several, options }: { readonly several: boolean; readonly options: Choices },
 ): Promise<SavedFile> {
   const { programme } = openNow();
   const { captions, target } = toWrite(programme, strand.id, options);

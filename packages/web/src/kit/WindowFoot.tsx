@@ -3,6 +3,14 @@ import { Button } from '@mantine/core';
 import type { ReactNode } from 'react';
 import classes from './windows.module.css';
 
+/** The foot of a window that only says something. */
+export const CloseFoot = ({ close }: { readonly close: () => void }) => (
+  <div className={classes.foot}>
+    <span className="spring" />
+    <Button onClick={close}>Close</Button>
+  </div>
+);
+
 interface WindowFootProps {
   readonly close: () => void;
   /** Left out where the window is a form, which is sent instead. */

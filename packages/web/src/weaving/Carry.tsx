@@ -1,5 +1,5 @@
 /** Puts a new recording, or a new cut, in the place of a sound: cues go where what they belong to is now. */
-import { Button, Select } from '@mantine/core';
+import { Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { conformCues } from '@cadence/core/programme/edits/words/conformCues.ts';
 import type { Carried } from '@cadence/core/conform/carrying.ts';
@@ -8,8 +8,9 @@ import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import { make, newId } from '../desk/desk.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
+import { CloseFoot } from '../kit/WindowFoot.tsx';
 import classes from '../kit/windows.module.css';
-import { keepCarried, Told } from './Carried.tsx';
+import { keepCarried, Told, toldOf } from './Carried.tsx';
 import { useRun } from './useRun.tsx';
 import { compare } from './weaving.ts';
 
@@ -34,10 +35,7 @@ export default function Carry({ close, show, about }: WindowProps) {
     return (
       <div className={classes.form}>
         <p role="status">There is no other sound. Bring the new one in first, in Material.</p>
-        <div className={classes.foot}>
-          <span className="spring" />
-          <Button onClick={close}>Close</Button>
-        </div>
+        <CloseFoot close={close} />
       </div>
     );
   const another = map?.length === 0;
@@ -54,7 +52,7 @@ export default function Carry({ close, show, about }: WindowProps) {
     }
     const made = conformCues(now, from, to, map, newId);
     make(made.edit);
-    keepCarried({ programme: now, told: made });
+    keepCarried(now, made);
     close();
   };
   const choose = (set: (id: string) => void) => (id: string | null) => {
@@ -90,7 +88,7 @@ export default function Carry({ close, show, about }: WindowProps) {
       </div>
       {run.state ||
         (told && !another ? (
-          <Told programme={programme} told={told} />
+          <Told {...toldOf(programme, told)} />
         ) : (
           <p role="status" className={another ? undefined : 'quiet'}>
             {another

@@ -1,5 +1,5 @@
 /** Weaves the words of cues: what is to be woven, how far it has come, and what was found before it is taken. */
-import { Button, NumberInput, SegmentedControl, Select, Switch } from '@mantine/core';
+import { NumberInput, SegmentedControl, Select, Switch } from '@mantine/core';
 import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
 import type { Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
@@ -16,6 +16,7 @@ import { currentStrand, openNow } from '../desk/store.ts';
 import { BEGIN, type WindowProps } from '../desk/windows.ts';
 import classes from '../kit/windows.module.css';
 import { useChosen } from '../kit/useChosen.tsx';
+import { CloseFoot } from '../kit/WindowFoot.tsx';
 import { useRun } from './useRun.tsx';
 import { WeaveResult } from './WeaveResult.tsx';
 import { languageFor, weave } from './weaving.ts';
@@ -79,10 +80,7 @@ export default function Weave({ close, about }: WindowProps) {
             ? 'There are no words yet. Bring in a script, or type one in Words.'
             : 'There is no sound yet. Bring one in, in Material.'}
         </p>
-        <div className={classes.foot}>
-          <span className="spring" />
-          <Button onClick={close}>Close</Button>
-        </div>
+        <CloseFoot close={close} />
       </div>
     );
   return (
@@ -164,7 +162,8 @@ export default function Weave({ close, about }: WindowProps) {
         ) : (
           <p className="quiet" role="status">
             {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be woven.{' '}
-            {weaving.pins.length > 0 && `${plural(weaving.pins.length, 'pin')} stay fixed.`}
+            {weaving.pins.length > 0 &&
+              `${plural(weaving.pins.length, 'pin stays', 'pins stay')} fixed.`}
           </p>
         ))}
       {run.foot({
