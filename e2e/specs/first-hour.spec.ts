@@ -75,6 +75,15 @@ test('a list is offered as a roll wherever it is dropped, a feed as a crawl', as
   await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Perpetua Lisle');
   await expect.poll(async () => (await passages(serving, programme)).length).toBe(before + 1);
   await expect(page.getByText('5 names, 1 section')).toBeVisible();
+  // A list for another roll, dropped on this one, can still become a roll of its own.
+  await hand(page, 'paste', 'thanks.txt', Buffer.from('With thanks to\nNilo Marsh\n'));
+  await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Nilo Marsh');
+  await page.getByRole('button', { name: 'Restore that and make a new roll' }).click();
+  await expect.poll(async () => (await passages(serving, programme)).length).toBe(before + 2);
+  await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Nilo Marsh');
+  const sheets = (await passages(serving, programme)).map(({ sheet }) => sheet);
+  expect(sheets.filter((sheet) => sheet.includes('Perpetua Lisle'))).toHaveLength(1);
+  expect(sheets.filter((sheet) => sheet.includes('Nilo Marsh'))).toHaveLength(1);
   await page.getByRole('link', { name: /^Timing/ }).click();
   await expect(page.getByRole('application')).toBeVisible();
   await hand(page, 'paste', 'board.rss', Buffer.from(FEED));

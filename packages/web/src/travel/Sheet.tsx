@@ -1,22 +1,6 @@
-/** The sheet of the passage in hand: its editor, buttons for what cannot be guessed, and what parts roles from names. */
-import { Button, Menu, Select, TextInput } from '@mantine/core';
-import {
-  IconAlignCenter,
-  IconAlignLeft,
-  IconAlignRight,
-  IconChevronDown,
-  IconFileImport,
-  IconLayoutSidebarRight,
-  IconLetterCase,
-  IconLetterT,
-  IconLink,
-  IconMinus,
-  IconPhoto,
-  IconPinned,
-  IconSlash,
-  IconTextDecrease,
-  IconTextIncrease,
-} from '@tabler/icons-react';
+/** The sheet of the passage in hand: its name, its editor, and what separates roles from names. */
+import { Button, Select, TextInput } from '@mantine/core';
+import { IconFileImport } from '@tabler/icons-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import { laidCrawl, laidRoll, sheetOf } from '@cadence/core/scene/travelling.ts';
@@ -25,12 +9,12 @@ import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { loadWithRetry } from '../kit/loadWithRetry.ts';
 import { messageOf, say } from '../desk/say.ts';
-import { showWindow } from '../desk/windows.ts';
 import { openNow, useShown } from '../desk/store.ts';
 import { shelf } from '../picture/studio.ts';
 import { player } from '../playback/player.ts';
 import { bringInSheet } from './bringInSheet.ts';
 import { formatClock } from './figures.ts';
+import { SheetTools } from './SheetTools.tsx';
 import { Slips, useSlips } from './Slips.tsx';
 import type { SheetAsks, SheetEditor } from './sheet/SheetEditor.ts';
 import { timeComeTo, type Coming } from '@cadence/core/scene/coming.ts';
@@ -78,9 +62,6 @@ function countOf(kind: 'roll' | 'crawl', { parts }: ReadSheet, items: number): s
     ...(sections > 0 ? [plural(sections, 'section')] : []),
   ].join(', ');
 }
-
-/** Narrow, so that all of them stand in one row. */
-const TOOL = { root: { height: 26, paddingInline: 5 } };
 
 interface Props {
   readonly coming: Coming;
@@ -164,37 +145,6 @@ export function Sheet({ coming, placed }: Props) {
   const read = sheetOf(passage);
   const crawl = passage.kind === 'crawl';
   const items = crawl ? laidCrawl(passage, facts.frame, shelf).items.length : 0;
-  const mark =
-    (text: string, ownLine = false) =>
-    () =>
-      editor.current?.mark(text, ownLine);
-  const choices = (label: string, items: ReactNode) => (
-    <Menu position="bottom-start">
-      <Menu.Target>
-        <Button styles={TOOL} rightSection={<IconChevronDown size={13} />}>
-          {label}
-        </Button>
-      </Menu.Target>
-      <Menu.Dropdown>{items}</Menu.Dropdown>
-    </Menu>
-  );
-  const kept = (
-    <>
-      <Menu.Item leftSection={<IconLink size={16} />} onClick={mark('keep together', true)}>
-        Keep together
-      </Menu.Item>
-      <Menu.Item leftSection={<IconPinned size={16} />} onClick={mark('stays')}>
-        Always keep
-      </Menu.Item>
-      <Menu.Item
-        leftSection={<IconSlash size={16} />}
-        rightSection={<kbd className="key">Ctrl /</kbd>}
-        onClick={() => editor.current?.toggleComment()}
-      >
-        Leave out or restore
-      </Menu.Item>
-    </>
-  );
   return (
     <>
       <div className={place.head}>
@@ -218,92 +168,7 @@ export function Sheet({ coming, placed }: Props) {
           Bring in text
         </Button>
       </div>
-      <div className={classes.tools} role="toolbar" aria-label="Marks of a line">
-        {crawl ? (
-          choices('Line', kept)
-        ) : (
-          <>
-            <Button styles={TOOL} onClick={mark('heading')}>
-              Heading
-            </Button>
-            {choices(
-              'Columns',
-              <>
-                {[2, 3, 4].map((count) => (
-                  <Menu.Item key={count} onClick={mark(`${count} columns`, true)}>
-                    {count} columns, balanced
-                  </Menu.Item>
-                ))}
-                <Menu.Item onClick={mark('2 columns, filled', true)}>2 columns, filled</Menu.Item>
-                <Menu.Item
-                  leftSection={<IconLayoutSidebarRight size={16} />}
-                  onClick={mark('beside', true)}
-                >
-                  Beside the block above
-                </Menu.Item>
-              </>,
-            )}
-            {choices(
-              'Line',
-              <>
-                <Menu.Item leftSection={<IconLetterT size={16} />} onClick={mark('title')}>
-                  Title
-                </Menu.Item>
-                <Menu.Item leftSection={<IconTextIncrease size={16} />} onClick={mark('larger')}>
-                  Larger text
-                </Menu.Item>
-                <Menu.Item leftSection={<IconTextDecrease size={16} />} onClick={mark('smaller')}>
-                  Smaller text
-                </Menu.Item>
-                <Menu.Divider />
-                <Menu.Item leftSection={<IconAlignLeft size={16} />} onClick={mark('left')}>
-                  Align left
-                </Menu.Item>
-                <Menu.Item leftSection={<IconAlignCenter size={16} />} onClick={mark('centre')}>
-                  Align centre
-                </Menu.Item>
-                <Menu.Item leftSection={<IconAlignRight size={16} />} onClick={mark('right')}>
-                  Align right
-                </Menu.Item>
-                <Menu.Divider />
-                {kept}
-                <Menu.Divider />
-                <Menu.Item
-                  leftSection={<IconLetterCase size={16} />}
-                  rightSection={<kbd className="key">Y</kbd>}
-                  onClick={() => showWindow('sheetLetters')}
-                >
-                  Capitals
-                </Menu.Item>
-              </>,
-            )}
-            {choices(
-              'Insert',
-              <>
-                <Menu.Item leftSection={<IconMinus size={16} />} onClick={mark('rule', true)}>
-                  Rule
-                </Menu.Item>
-                {pictures.length === 0 ? (
-                  <Menu.Label>For a picture, drop a PNG, JPEG, WebP or SVG here first.</Menu.Label>
-                ) : (
-                  pictures.map((name) => (
-                    <Menu.Item
-                      key={name}
-                      leftSection={<IconPhoto size={16} />}
-                      onClick={mark(`picture ${name}`, true)}
-                    >
-                      {name}
-                    </Menu.Item>
-                  ))
-                )}
-              </>,
-            )}
-          </>
-        )}
-        <Button styles={TOOL} title="Play the selected lines (Ctrl Enter)" onClick={play}>
-          Play lines
-        </Button>
-      </div>
+      <SheetTools crawl={crawl} pictures={pictures} editor={editor} play={play} />
       <div ref={parent} className={classes.sheet}>
         {written !== passage.id && <pre className={classes.coming}>{passage.sheet}</pre>}
       </div>

@@ -3,6 +3,7 @@ import type { SheetFile } from '@cadence/core/formats/sheet/fromFile.ts';
 import type { TravellingKind } from '@cadence/core/programme/programme.ts';
 import { wordsWorker } from '../bringing/wordsWorker.ts';
 import { plural } from '@cadence/core/text/plural.ts';
+import { offer } from '../desk/offer.tsx';
 import { say, messageOf } from '../desk/say.ts';
 import { passageNow } from './now.ts';
 import { travel } from './travel.ts';
@@ -25,8 +26,19 @@ export async function bringInSheet(file: File): Promise<void> {
     const passage = passageNow();
     if (!passage) return;
     travel.change(travel.setSheet(text, `Bring in ${file.name}`));
-    const was = passage.sheet.trim() === '' ? '' : ' Ctrl Z restores the old text.';
-    say.note(`${file.name} was brought in.${was}${toldOf(warnings)}`);
+    if (passage.sheet.trim() === '') say.note(`${file.name} was brought in.${toldOf(warnings)}`);
+    else
+      offer(
+        `${file.name} replaced the text of “${passage.title}”.${toldOf(warnings)}`,
+        `Restore that and make a new ${passage.kind}`,
+        () => {
+          travel.take(passage.id);
+          // Whatever was done with the text since is kept: it may be what was wanted after all.
+          if (passageNow()?.sheet === text)
+            travel.change(travel.setSheet(passage.sheet, 'Restore the text'));
+          void travel.add(passage.kind, { sheet: text });
+        },
+      );
   } catch (error) {
     say.problem(`${file.name} was not brought in: ${messageOf(error)}`);
   }

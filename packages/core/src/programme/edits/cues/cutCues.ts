@@ -7,6 +7,7 @@ import { add, earlier, later, subtract, type Ticks } from '../../../time/ticks.t
 import type { Woven } from '../../../weave/weaver.ts';
 import { create, update, type Change, type Edit } from '../../record/change.ts';
 import { cutWoven, wordTimes, type CutCue } from '../../woven/cutWoven.ts';
+import { laterPart } from './laterPart.ts';
 import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
@@ -144,19 +145,7 @@ export function cutCues(
       const untied = cut.by === 'words' && cut.build ? { startTie: null, endTie: null } : {};
       return at === 0
         ? update('cue', cue, { start, end, text, words, ...untied })
-        : [
-            create('cue', {
-              ...cue,
-              id: newId(),
-              start,
-              end,
-              text,
-              words,
-              comment: null,
-              cutShort: null,
-              ...untied,
-            }),
-          ];
+        : [create('cue', laterPart(cue, { id: newId(), start, end, text, words, ...untied }))];
     });
   });
   const cutCount = all.length - crowded;

@@ -6,6 +6,7 @@ import { frames, nearestFrame } from '../../../time/frameRate.ts';
 import { add, clamp, subtract, ticks, type Ticks } from '../../../time/ticks.ts';
 import { create, update, type Change } from '../../record/change.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
+import { laterPart } from './laterPart.ts';
 import { reworded } from '../../woven/reworded.ts';
 
 /**
@@ -35,18 +36,7 @@ export function partCue(
       (word) => (at === 0 || word.start >= start) && (at === parts.length - 1 || word.start < end),
     );
     if (at === 0) return update('cue', cue, { end, text, words });
-    return [
-      create('cue', {
-        ...cue,
-        id: newId(),
-        start,
-        end,
-        text,
-        words,
-        comment: null,
-        cutShort: null,
-      }),
-    ];
+    return [create('cue', laterPart(cue, { id: newId(), start, end, text, words }))];
   });
 }
 

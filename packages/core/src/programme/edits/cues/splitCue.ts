@@ -7,6 +7,7 @@ import type { Ticks } from '../../../time/ticks.ts';
 import { create, update, type Edit } from '../../record/change.ts';
 import { shortestCue, TRAVELS } from '../../record/limits.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
+import { laterPart } from './laterPart.ts';
 
 /**
  * Splits a cue at the frame nearest to `at`. The second half is a new cue.
@@ -32,15 +33,13 @@ export function splitCue(
     return { name, changes: [], note: 'Put the playhead inside the cue to split it.' };
   const cut = place ?? placeInText(cue, middle);
   const [first, second] = divide(cue.text, cut);
-  const rest: Cue = {
-    ...cue,
+  const rest = laterPart(cue, {
     id: newId(),
     start: middle,
+    end: cue.end,
     text: second,
     words: cue.words.filter((word) => word.start >= middle),
-    comment: null,
-    cutShort: null,
-  };
+  });
   const kept = { end: middle, text: first, words: cue.words.filter((word) => word.start < middle) };
   return { name, changes: [...update('cue', cue, kept), create('cue', rest)] };
 }
