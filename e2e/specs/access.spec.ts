@@ -1,7 +1,8 @@
 /** WCAG 2.2 AA by axe: every place, window and menu, by day and at night. */
+import { Buffer } from 'node:buffer';
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, open, test } from '../fixtures.ts';
+import { expect, hand, open, test } from '../fixtures.ts';
 
 const LEVELS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 const PLACES = ['material', 'words', 'timing', 'travel', 'handover'] as const;
@@ -36,6 +37,29 @@ const WINDOWS: readonly (readonly [place: (typeof PLACES)[number], keys: readonl
   ['words', ['w', 'Shift+w', 'y', 'Shift+c', '?', 'Control+k']],
   ['timing', ['z', 'Alt+z', 'Alt+b', 'm', 'Shift+m', 'Shift+q', 'Alt+k']],
   ['travel', ['y', 'Alt+a']],
+];
+
+/** The windows that are reached by their command alone, and where. */
+const COMMANDS: readonly (readonly [
+  place: (typeof PLACES)[number],
+  commands: readonly string[],
+])[] = [
+  [
+    'timing',
+    ['Set up the programme', 'dictionary', 'timecodes', 'tempo map', 'carry cues', 'carrying list'],
+  ],
+  ['travel', ['order sections']],
+];
+
+/** Files that come in by a window of their own each. */
+const FILES: readonly (readonly [name: string, content: string])[] = [
+  ['script.txt', 'The ferry leaves at noon.\nSomebody has to oil the bell.\n'],
+  ['credits.txt', 'On the bank\nDeck :: Perpetua Lisle\nBell :: Hamish Dool\n :: Una Thrale\n'],
+  [
+    'tide.srt',
+    '1\n00:00:01,000 --> 00:00:03,000\nSlack water.\n\n2\n00:00:02,500 --> 00:00:04,000\nNoon.\n',
+  ],
+  ['marks.csv', 'Name,Start\nBell,00:00:04:00\n'],
 ];
 
 for (const theme of ['light', 'dark'] as const)
@@ -111,6 +135,62 @@ for (const theme of ['light', 'dark'] as const)
           await expect(page.getByRole('dialog')).toHaveCount(0);
         }
       }
+      expect(found).toEqual([]);
+    });
+
+    test('every window of a file, and of weaving', async ({ page, programme }) => {
+      test.slow();
+      const found: string[] = [];
+      const dialog = page.getByRole('dialog');
+      const look = async (where: string) => {
+        await expect(dialog).toBeVisible();
+        found.push(...(await wrongs(page, where, '[role=dialog]')));
+      };
+      const leave = async () => {
+        await page.keyboard.press('Escape');
+        await expect(dialog).toHaveCount(0);
+      };
+      for (const [place, commands] of COMMANDS) {
+        await open(page, programme, place);
+        for (const words of commands) {
+          await page.keyboard.press('Control+k');
+          await page.getByRole('textbox', { name: 'Find a command' }).fill(words);
+          await page.keyboard.press('Enter');
+          await expect(page.getByRole('dialog', { name: 'Commands' })).toHaveCount(0);
+          await look(words);
+          await leave();
+        }
+      }
+      await page.keyboard.press('Alt+l');
+      await expect(page.getByText('0 items')).toBeVisible();
+      await page.keyboard.press('Control+k');
+      await page.getByRole('textbox', { name: 'Find a command' }).fill('news feed');
+      await page.keyboard.press('Enter');
+      await expect(dialog.getByRole('checkbox').first()).toBeVisible();
+      await look('feed');
+      await leave();
+      await open(page, programme, 'timing');
+      await expect(page.getByRole('application')).toBeVisible();
+      for (const [name, content] of FILES) {
+        await hand(page, 'paste', name, Buffer.from(content));
+        await expect(
+          dialog.getByRole('button', { name: /^(Bring|Make|Replace|Weave|Update)/ }),
+        ).toBeEnabled();
+        await look(name);
+        await leave();
+      }
+      // The crawl is in hand; the words are on another strand.
+      await page.keyboard.press('z');
+      await look('weave, crawl in hand');
+      await dialog.getByRole('button', { name: 'Weave those' }).click();
+      await dialog.getByRole('button', { name: /^Weave \d/ }).click();
+      await expect(dialog.getByRole('button', { name: 'Use these times' })).toBeVisible({
+        timeout: 180_000,
+      });
+      await dialog.getByText('Cut by sense and pauses').click();
+      await expect(dialog.getByRole('table')).toBeVisible();
+      await look('woven');
+      await leave();
       expect(found).toEqual([]);
     });
   });

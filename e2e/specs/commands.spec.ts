@@ -32,6 +32,22 @@ test('a command that cannot be done now says why', async ({ page, programme }) =
   await expect(commands(page)).toContainText('No command has these words.');
 });
 
+test('what only a menu offers is found by its name too, with why it cannot be done', async ({
+  page,
+  programme,
+}) => {
+  await open(page, programme, 'timing');
+  await ask(page, 'reorder credits');
+  await expect(commands(page).getByRole('button', { name: /^Order the sections/ })).toBeVisible();
+  await query(page).fill('headlines');
+  await expect(commands(page).getByRole('button', { name: /news feed/ })).toContainText(
+    'Take a crawl in hand in Travel first.',
+  );
+  await query(page).fill('dark');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
+});
+
 test('places are reached by keys, also while something is typed', async ({ page, programme }) => {
   await open(page, programme, 'words');
   await page.keyboard.press('Alt+3');

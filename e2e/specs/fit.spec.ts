@@ -41,7 +41,7 @@ test('slips of the pen are found and mended by one press', async ({ page, servin
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: /^Handover/ }).click();
   const row = (name: RegExp) => page.getByRole('listitem').filter({ hasText: name });
-  await row(/Stray spaces/)
+  await row(/Wrong spaces/)
     .getByRole('button', { name: 'Fix' })
     .click();
   await row(/Repeated word: “a”/)

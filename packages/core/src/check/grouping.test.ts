@@ -38,9 +38,9 @@ test('findings about one thing stand once, with their places; others stay by the
 test('all of a kind are mended in one step, also several in one cue', () => {
   const kinds = mendableKinds(findingsOf(programme));
   expect(kinds.map(({ says }) => says).sort()).toEqual([
+    '2 cues with wrong spaces',
     '2 doubled words',
     '2 long lines',
-    '2 wrong spaces',
   ]);
   const wanted = ({ says }: { says: string }) => says === '2 long lines';
   const [long] = kinds.filter(wanted);

@@ -27,7 +27,7 @@ const NAMES: Readonly<Partial<Record<FindingKind, readonly [one: string, many: s
   'long line': ['long line', 'long lines'],
   'too many lines': ['cue with too many lines', 'cues with too many lines'],
   'doubled word': ['doubled word', 'doubled words'],
-  spaces: ['wrong space', 'wrong spaces'],
+  spaces: ['cue with wrong spaces', 'cues with wrong spaces'],
   'unmatched mark': ['unmatched mark', 'unmatched marks'],
   'missing glyph': ['missing letter', 'missing letters'],
   'cut short': ['cue that was cut short', 'cues that were cut short'],

@@ -32,7 +32,7 @@ describe('slips of the pen', () => {
     // What is not in one run of the text is for the editor.
     expect(wordingOf([cut('winter last', 'c1')])[0]?.mend).toBeUndefined();
   });
-  it('are stray spaces', () => {
+  it('are wrong spaces', () => {
     expect(slips(' Hold  the chain , now . ', 'at 10 .5 and so ...')).toEqual([
       ['spaces', 'c1', 'Hold the chain, now.'],
     ]);

@@ -1,4 +1,4 @@
-/** Slips of the pen in the text of cues: words written twice, stray spaces, quotes and brackets left open. */
+/** Slips of the pen in the text of cues: words written twice, wrong spaces, quotes and brackets left open. */
 import { plainText } from '../text/lines.ts';
 import { wordsOf } from '../text/words.ts';
 import type { Cue } from '../programme/programme.ts';
@@ -92,7 +92,7 @@ export function wordingOf(cues: readonly Cue[]): Finding[] {
       });
     }
     const tidy = withoutStraySpaces(text);
-    if (tidy !== text) slip({ kind: 'spaces', message: 'Stray spaces', mend: tidy });
+    if (tidy !== text) slip({ kind: 'spaces', message: 'Wrong spaces', mend: tidy });
     if (typeof cue.cutShort === 'string') {
       const mend = withoutLost(text, cue.cutShort);
       slip({

@@ -8,8 +8,16 @@ import { formatTimecode } from '../time/timecode.ts';
 import { isBlank, plainText, type Line } from '../text/lines.ts';
 import { create, remove, update, type Edit } from './record/change.ts';
 import { shortestCue } from './record/limits.ts';
-import { cuesInOrder } from './order.ts';
-import type { Cue, Facts, Id, Programme, WordTime } from './programme.ts';
+import { cuesInOrder, strandsInOrder } from './order.ts';
+import {
+  isTravelling,
+  type Cue,
+  type Facts,
+  type Id,
+  type Programme,
+  type Strand,
+  type WordTime,
+} from './programme.ts';
 import { plural } from '../text/plural.ts';
 
 /** The cues of a strand as captions, by start. Empty cues are left out. */
@@ -28,6 +36,13 @@ export function captionsOf(programme: Programme, strand: Id): Caption[] {
         ...(!usual && { place: { across, down } }),
       };
     });
+}
+
+/** The strand whose words are meant: the one in hand, or the first with text where that holds rolls or crawls. */
+export function strandOfWords(programme: Programme, inHand: Strand): Strand | undefined {
+  if (!isTravelling(inHand.kind)) return inHand;
+  const all = strandsInOrder(programme).filter(({ kind }) => !isTravelling(kind));
+  return all.find(({ id }) => captionsOf(programme, id).length > 0) ?? all[0];
 }
 
 /** A cue of a strand from a caption, at other times. */

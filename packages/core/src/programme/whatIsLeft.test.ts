@@ -2,6 +2,7 @@ import { addPassage } from './edits/programme/passages.ts';
 import { apply } from './record/apply.ts';
 import { at25, countingIds, programmeWithCues, programmeWithPieces } from './samples.ts';
 import type { Cue, Programme } from './programme.ts';
+import { strandOfWords } from './captions.ts';
 import { whatIsLeft } from './whatIsLeft.ts';
 
 const tasks = (programme: Programme) =>
@@ -57,4 +58,15 @@ test('a passage that is on the programme nowhere is left', () => {
   expect(tasks(made)).toEqual([]);
   const cues = Object.fromEntries(Object.entries(made.cues).filter(([, cue]) => !cue.passage));
   expect(tasks({ ...made, cues })).toEqual(['place 1']);
+});
+
+test('where rolls are in hand, words are those of the first strand with text', () => {
+  const ids = countingIds();
+  const base = programmeWithCues([['The tide turns', 0, 50]]);
+  const wanted = { id: 'roll', sheet: 'Deck\tAbel', from: at25(0) };
+  const made = apply(base, addPassage(base, 'roll', wanted, () => 900, ids).changes);
+  const rolls = Object.values(made.strands).find(({ kind }) => kind === 'roll');
+  expect(rolls && strandOfWords(made, rolls)?.id).toBe('s');
+  const words = made.strands.s;
+  expect(words && strandOfWords(made, words)).toBe(words);
 });

@@ -5,7 +5,7 @@ import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Snap } from '@cadence/core/rows/snapping.ts';
 import type { Hand } from '@cadence/core/rows/things.ts';
 import type { Target } from '@cadence/core/formats/captions.ts';
-import { remember, remembered } from '../kit/remembered.ts';
+import { remember, remembered } from './remembered.ts';
 
 export const ROW_SPANS = [1, 2, 4, 8, 16, 30, 60] as const;
 

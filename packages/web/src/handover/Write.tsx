@@ -4,14 +4,9 @@ import { IconCheck } from '@tabler/icons-react';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { Lost } from '@cadence/core/formats/captions.ts';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
-import { captionsOf } from '@cadence/core/programme/captions.ts';
+import { captionsOf, strandOfWords } from '@cadence/core/programme/captions.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
-import {
-  isTravelling,
-  type Id,
-  type Programme,
-  type Strand,
-} from '@cadence/core/programme/programme.ts';
+import { type Id, type Programme, type Strand } from '@cadence/core/programme/programme.ts';
 import { fileUrl } from '../sync/api.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { formatBytes } from '../kit/format.ts';
@@ -46,13 +41,6 @@ function toWrite(programme: Programme, strand: Id, options: Choices) {
   };
 }
 
-/** The strand that is written: the one in hand, or the first with text where captions cannot hold that. */
-function writable(programme: Programme, inHand: Strand): Strand | undefined {
-  if (!isTravelling(inHand.kind)) return inHand;
-  const all = strandsInOrder(programme).filter(({ kind }) => !isTravelling(kind));
-  return all.find(({ id }) => captionsOf(programme, id).length > 0) ?? all[0];
-}
-
 /** What each format cannot hold, worked out when the programme rests; undefined until it is. */
 function useLosses(
   programme: Programme,
@@ -85,7 +73,7 @@ export function Write({ wrong }: { wrong: number }) {
   const choose = (changed: Partial<Handover>) =>
     store.dispatch(looked({ handover: { ...handover, ...changed } }));
   const inHand = useStrand();
-  const strand = writable(programme, inHand);
+  const strand = useMemo(() => strandOfWords(programme, inHand), [programme, inHand]);
   const several = useOpen((open) => strandsInOrder(open.programme).length > 1);
   const count = useMemo(
     () => (strand ? captionsOf(programme, strand.id).length : 0),

@@ -130,6 +130,9 @@ const WINDOWS: Readonly<Record<WindowName, WindowEntry>> = {
   },
 };
 
+/** How many windows were opened: one that takes the place of its like begins anew. */
+let opened = 0;
+
 /** Opens a window, in the place of another one that is open. */
 export const openWindow: OpenWindow = (name, about) => {
   const { title, size, body, light = false } = WINDOWS[name];
@@ -141,7 +144,7 @@ export const openWindow: OpenWindow = (name, about) => {
     ...(light && { lockScroll: false, transitionProps: { duration: 0 } }),
     children: createElement(
       Suspense,
-      { fallback: createElement('p', { className: 'quiet' }, 'Opening …') },
+      { key: ++opened, fallback: createElement('p', { className: 'quiet' }, 'Opening …') },
       createElement(WindowBody, null, createElement(body, { close, show: openWindow, about })),
     ),
   });

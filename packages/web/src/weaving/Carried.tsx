@@ -8,7 +8,7 @@ import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
-import { remember, remembered } from '../kit/remembered.ts';
+import { remember, remembered } from '../desk/remembered.ts';
 import { CloseFoot } from '../kit/WindowFoot.tsx';
 import classes from '../kit/windows.module.css';
 import { NotAsTheyWere } from './NotAsTheyWere.tsx';

@@ -6,17 +6,19 @@ import type { Cut } from '@cadence/core/programme/edits/cues/cutCues.ts';
 import { weaveAndCut } from '@cadence/core/programme/edits/words/weaveAndCut.ts';
 import { toWeave } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import { captionsOf, strandOfWords } from '@cadence/core/programme/captions.ts';
+import type { Id, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { make, newId } from '../desk/desk.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { say } from '../desk/say.ts';
-import { currentStrand, openNow } from '../desk/store.ts';
+import { currentStrand, openNow, store } from '../desk/store.ts';
+import { tookStrand } from '../desk/view.ts';
 import { BEGIN, type WindowProps } from '../desk/windows.ts';
 import classes from '../kit/windows.module.css';
 import { useChosen } from '../kit/useChosen.tsx';
-import { CloseFoot } from '../kit/WindowFoot.tsx';
+import { CloseFoot, WindowFoot } from '../kit/WindowFoot.tsx';
 import { useRun } from './useRun.tsx';
 import { WeaveResult } from './WeaveResult.tsx';
 import { languageFor, weave } from './weaving.ts';
@@ -33,9 +35,19 @@ const LANGUAGES = [
 /** A cue stays until the next where the pause between is no longer than this. */
 const HOLD = fromSeconds(0.5);
 
-export default function Weave({ close, about }: WindowProps) {
+/** The strand with words, where the one in hand holds rolls or crawls. */
+function otherWords(programme: Programme, inHand: Id): Strand | undefined {
+  const strand = programme.strands[inHand];
+  const other = strand && strandOfWords(programme, strand);
+  return other === strand || !other || captionsOf(programme, other.id).length === 0
+    ? undefined
+    : other;
+}
+
+export default function Weave({ close, show, about }: WindowProps) {
   const { programme, ids, choice } = useChosen();
   const strand = currentStrand(programme);
+  const other = useMemo(() => otherWords(programme, strand), [programme, strand]);
   const weaving = useMemo(() => toWeave(programme, strand, ids), [programme, strand, ids]);
   const sounds = soundsHeard(programme);
   const [material, setMaterial] = useState(sounds[0]?.material ?? '');
@@ -76,11 +88,26 @@ export default function Weave({ close, about }: WindowProps) {
     return (
       <div className={classes.form}>
         <p role="status">
-          {count === 0
-            ? 'There are no words yet. Bring in a script, or type one in Words.'
-            : 'There is no sound yet. Bring one in, in Material.'}
+          {count > 0
+            ? 'There is no sound yet. Bring one in, in Material.'
+            : other
+              ? `“${programme.strands[strand]?.title ?? ''}” holds rolls or crawls. There are words on “${other.title}”.`
+              : 'There are no words yet. Bring in a script, or type one in Words.'}
         </p>
-        <CloseFoot close={close} />
+        {other && count === 0 ? (
+          <WindowFoot
+            close={close}
+            off={false}
+            take={() => {
+              store.dispatch(tookStrand(other.id));
+              show('weave');
+            }}
+          >
+            Weave those
+          </WindowFoot>
+        ) : (
+          <CloseFoot close={close} />
+        )}
       </div>
     );
   return (

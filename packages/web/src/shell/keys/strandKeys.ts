@@ -5,10 +5,12 @@ import { showWindow } from '../../desk/windows.ts';
 import { isIn } from '../../desk/places.ts';
 import { inGroup, type Key } from './key.ts';
 
-type TravelActions = typeof TravelActionsNow;
+export type TravelActions = typeof TravelActionsNow;
 
 /** What Travel does is loaded with it. */
-const inTravel = (run: (travel: TravelActions) => void): Pick<Key, 'run' | 'place'> => ({
+export const inTravel = (
+  run: (travel: TravelActions) => void,
+): Required<Pick<Key, 'run' | 'place'>> => ({
   place: 'travel',
   run: () => {
     if (isIn('travel')) void import('../../travel/travel.ts').then(({ travel }) => run(travel));

@@ -2,10 +2,12 @@
 import { Button } from '@mantine/core';
 import { useDeferredValue, useMemo } from 'react';
 import { plural } from '@cadence/core/text/plural.ts';
+import { strandOfWords } from '@cadence/core/programme/captions.ts';
 import { whatIsLeft, type Left, type Task } from '@cadence/core/programme/whatIsLeft.ts';
 import { act } from '../../desk/actions.ts';
 import { goTo } from '../../desk/places.ts';
-import { currentStrand, useShown } from '../../desk/store.ts';
+import { store, useShown, useStrand } from '../../desk/store.ts';
+import { tookStrand } from '../../desk/view.ts';
 import { showWindow } from '../../desk/windows.ts';
 import { useFindings } from '../../proof/useFindings.ts';
 import { nextDoubtful } from '../../weaving/weaving.ts';
@@ -47,14 +49,20 @@ const STEPS: Readonly<Record<Task, Step>> = {
 
 export function LeftToDo() {
   const programme = useDeferredValue(useShown((shown) => shown));
-  const left = useMemo(() => whatIsLeft(programme, currentStrand(programme)), [programme]);
+  const inHand = useStrand();
+  const { id } = useMemo(() => strandOfWords(programme, inHand) ?? inHand, [programme, inHand]);
+  const left = useMemo(() => whatIsLeft(programme, id), [programme, id]);
   const findings = useFindings()?.length ?? 0;
   const isDone = left.length === 0 && findings === 0;
   return (
     <ul className={classes.left} aria-label="Left to do">
       {left.map(({ task, count }: Left) => {
         const { says, does, go } = STEPS[task];
-        return <Item key={task} says={says(count)} does={does} go={go} />;
+        const start = () => {
+          if (id !== inHand.id && task !== 'place') store.dispatch(tookStrand(id));
+          go();
+        };
+        return <Item key={task} says={says(count)} does={does} go={start} />;
       })}
       {findings > 0 && (
         <Item
