@@ -1,4 +1,5 @@
 /** Finding one's way: how work begins, what a dropped file becomes, what is left to do, and where to go next. */
+import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { expect, hand, held, kept, open, test } from '../fixtures.ts';
 
@@ -41,6 +42,34 @@ test.describe('an empty programme', () => {
     await expect(page.getByRole('button', { name: /^Strand in hand: Cards/ })).toBeVisible();
   });
 
+  test('a sound and its words come in together: the words wait until speech was found', async ({
+    page,
+  }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'New programme' }).first().click();
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByRole('button', { name: 'Choose both files' }).click(),
+    ]);
+    const sound = new URL('../../demo/ferry/narration-hesper.opus', import.meta.url);
+    await chooser.setFiles([
+      { name: 'hesper.opus', mimeType: 'audio/ogg', buffer: await readFile(sound) },
+      {
+        name: 'script.txt',
+        mimeType: 'text/plain',
+        buffer: Buffer.from(
+          'The ferry at Skerrymoor has no engine of its own. It pulls itself along a chain, from one bank of the Orran to the other, and back.',
+        ),
+      },
+    ]);
+    const dialog = page.getByRole('dialog', { name: 'Bring in script.txt' });
+    await expect(dialog.getByText('Its speech places these lines.')).toBeVisible();
+    await expect(
+      dialog.getByRole('switch', { name: /^Then weave the words on the sound/ }),
+    ).toBeChecked();
+    await expect(dialog.getByText('Along the speech')).toBeVisible();
+  });
+
   test('a programme without a picture shows its words, and the list sorts', async ({ page }) => {
     for (const title of ['Tide', 'Bell'])
       await page.request.post('/api/programmes', { data: { title } });
@@ -76,14 +105,14 @@ test('a list is offered as a roll wherever it is dropped, a feed as a crawl', as
   await expect.poll(async () => (await passages(serving, programme)).length).toBe(before + 1);
   await expect(page.getByText('5 names, 1 section')).toBeVisible();
   // A list for another roll, dropped on this one, can still become a roll of its own.
-  await hand(page, 'paste', 'thanks.txt', Buffer.from('With thanks to\nNilo Marsh\n'));
-  await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Nilo Marsh');
+  await hand(page, 'paste', 'thanks.txt', Buffer.from('With thanks to\nNilo Marshwick\n'));
+  await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Nilo Marshwick');
   await page.getByRole('button', { name: 'Restore that and make a new roll' }).click();
   await expect.poll(async () => (await passages(serving, programme)).length).toBe(before + 2);
-  await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Nilo Marsh');
+  await expect(page.getByRole('textbox', { name: 'Sheet' })).toContainText('Nilo Marshwick');
   const sheets = (await passages(serving, programme)).map(({ sheet }) => sheet);
-  expect(sheets.filter((sheet) => sheet.includes('Perpetua Lisle'))).toHaveLength(1);
-  expect(sheets.filter((sheet) => sheet.includes('Nilo Marsh'))).toHaveLength(1);
+  expect(sheets.filter((sheet) => sheet.includes('Deck :: Perpetua Lisle'))).toHaveLength(1);
+  expect(sheets.filter((sheet) => sheet.includes('Nilo Marshwick'))).toHaveLength(1);
   await page.getByRole('link', { name: /^Timing/ }).click();
   await expect(page.getByRole('application')).toBeVisible();
   await hand(page, 'paste', 'board.rss', Buffer.from(FEED));

@@ -64,6 +64,13 @@ test('findings are stepped through and lead to their cue', async ({ page, progra
   await expect(page.getByText('Too fast to read')).toBeVisible();
   await page.keyboard.press('f');
   await page.keyboard.press('f');
+  // The focus goes along, so that Enter fixes what was stepped to.
+  await expect(page.locator('li[data-index="1"] button').first()).toBeFocused();
+  const [written] = await Promise.all([
+    page.waitForEvent('download'),
+    page.keyboard.press('Control+Enter'),
+  ]);
+  expect(written.suggestedFilename()).toMatch(/\.(srt|vtt)$/);
   const row = page.getByRole('listitem').filter({ hasText: 'Too fast to read' });
   await row.getByRole('button', { name: 'Go to cue' }).click();
   await expect(page.getByRole('heading', { name: 'Subtitle 7 of 20' })).toBeVisible();

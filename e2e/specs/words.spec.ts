@@ -21,6 +21,26 @@ test('typing on a piece makes a cue, survives a reload, and can be undone', asyn
   await expect(page.getByText('So this is the last winter,')).toBeVisible();
 });
 
+test('Enter begins on the first empty line, and goes on from a line that was left', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'words');
+  await expect(page.getByText('It pulls itself along a chain,')).toBeVisible();
+  await page.keyboard.press('Enter');
+  const field = page.getByRole('textbox', { name: /^Text at/ });
+  await expect(field).toBeFocused();
+  await expect(field).toHaveValue('');
+  await page.keyboard.type('So this is the last winter,');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Enter');
+  await expect(field).toBeFocused();
+  await expect(field).toHaveValue('');
+  await kept(page);
+  expect((await held(serving, programme)).texts).toContain('So this is the last winter,');
+});
+
 test('Enter goes on and plays, Tab plays again', async ({ page, programme }) => {
   await open(page, programme, 'words');
   await page.locator(lines).nth(1).getByRole('button').click();

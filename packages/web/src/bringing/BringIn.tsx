@@ -7,9 +7,10 @@ import { useEffect, useState } from 'react';
 import { newId } from '../desk/desk.ts';
 import { formatBytes } from '../kit/format.ts';
 import { messageOf } from '../desk/say.ts';
-import { openNow } from '../desk/store.ts';
+import { openNow, useApp } from '../desk/store.ts';
 import type { Understood } from '../workers/words.worker.ts';
 import { wordsWorker, stopWords } from './wordsWorker.ts';
+import { Awaited } from './Awaited.tsx';
 import { Taking, titles } from './Taking.tsx';
 import classes from './BringIn.module.css';
 
@@ -64,6 +65,11 @@ export function BringIn({ file, close }: Props) {
       stale = true;
     };
   }, [id, file, encoding]);
+  const [waits, setWaits] = useState(true);
+  const reading = useApp(({ arrivals }) => arrivals.find(({ state }) => state === 'reading'));
+  // Captions have times of their own, and lists need none.
+  const isScript = found?.contents[0] === 'script' && !found.travelling?.isLikely;
+  const awaited = waits && isScript ? reading : undefined;
   const shown = encoding ?? found?.encoding;
   return (
     <div className={classes.form}>
@@ -110,7 +116,8 @@ export function BringIn({ file, close }: Props) {
             ' To use its tempo map, take beats in hand in Timing and press “Tempo map …”.'}
         </p>
       )}
-      {found && problem === undefined && found.contents.length > 0 && (
+      {awaited && <Awaited arrival={awaited} goOn={() => setWaits(false)} />}
+      {found && problem === undefined && found.contents.length > 0 && !awaited && (
         <Taking id={id} file={file} found={found} close={close} />
       )}
     </div>

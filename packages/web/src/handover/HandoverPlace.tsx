@@ -2,7 +2,7 @@
 import { Button } from '@mantine/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { IconAlertTriangle, IconCheck, IconCircleX } from '@tabler/icons-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Finding } from '@cadence/core/check/finding.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -32,6 +32,8 @@ export default function HandoverPlace() {
   const programme = useOpen((open) => open.programme);
   const { facts, cues } = programme;
   const [at, setAt] = useState(-1);
+  /** How often findings were stepped through by key: the focus goes along, so that Enter mends. */
+  const [stepped, setStepped] = useState(0);
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const scroller = useRef<HTMLDivElement>(null);
@@ -59,10 +61,20 @@ export default function HandoverPlace() {
         event.target.closest('input, textarea, [role=dialog]');
       if (typing || event.key.toLowerCase() !== 'f' || event.ctrlKey || event.metaKey) return;
       go((at + (event.shiftKey ? -1 : 1) + groups.length) % Math.max(1, groups.length));
+      setStepped((steps) => steps + 1);
     };
     document.addEventListener('keydown', key);
     return () => document.removeEventListener('keydown', key);
   });
+
+  const focusRow = useEffectEvent(() =>
+    scroller.current?.querySelector<HTMLElement>(`li[data-index="${at}"] button`)?.focus(),
+  );
+  useEffect(() => {
+    // The row is there once it was scrolled to.
+    const frame = requestAnimationFrame(() => stepped > 0 && focusRow());
+    return () => cancelAnimationFrame(frame);
+  }, [stepped]);
 
   return (
     <main className="place">
@@ -104,6 +116,7 @@ export default function HandoverPlace() {
               return (
                 <li
                   key={item.key}
+                  data-index={item.index}
                   className={item.index === at ? classes.on : ''}
                   style={{ transform: `translateY(${item.start}px)` }}
                 >
@@ -133,7 +146,15 @@ export default function HandoverPlace() {
                   </span>
                   <span className={classes.doing}>
                     {mendingOf(finding) !== undefined && (
-                      <Button onClick={() => mendGroup(group)}>{mendingOf(finding)}</Button>
+                      <Button
+                        onClick={() => {
+                          mendGroup(group);
+                          // The next one takes its place.
+                          setAt(item.index - 1);
+                        }}
+                      >
+                        {mendingOf(finding)}
+                      </Button>
                     )}
                     <FindingMenu finding={finding} />
                     <Button

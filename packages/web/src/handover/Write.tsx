@@ -1,7 +1,7 @@
 /** What leaves: the formats, what each cannot hold, and the files once they are written. */
 import { Button, Checkbox } from '@mantine/core';
 import { IconCheck } from '@tabler/icons-react';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { Lost } from '@cadence/core/formats/captions.ts';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf, strandOfWords } from '@cadence/core/programme/captions.ts';
@@ -10,6 +10,7 @@ import { type Id, type Programme, type Strand } from '@cadence/core/programme/pr
 import { fileUrl } from '../sync/api.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { formatBytes } from '../kit/format.ts';
+import { isInWindow, nameOfStroke } from '../kit/keyStrokes.ts';
 import { fileName, save } from '../kit/save.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, store, useOpen, useApp, useStrand } from '../desk/store.ts';
@@ -98,6 +99,17 @@ export function Write({ wrong }: { wrong: number }) {
       setBusy(false);
     }
   };
+  const cannot = chosen.length === 0 || count === 0 || busy;
+  const writeByKey = useEffectEvent((event: KeyboardEvent) => {
+    if (nameOfStroke(event) !== 'Ctrl Enter' || isInWindow(event) || cannot) return;
+    event.preventDefault();
+    void write();
+  });
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => writeByKey(event);
+    document.addEventListener('keydown', key);
+    return () => document.removeEventListener('keydown', key);
+  }, []);
   return (
     <>
       <div className="bar">
@@ -136,11 +148,11 @@ export function Write({ wrong }: { wrong: number }) {
       <div className="bar">
         <Button
           variant="filled"
-          disabled={chosen.length === 0 || count === 0}
+          disabled={cannot && !busy}
           loading={busy}
           onClick={() => void write()}
         >
-          Write {plural(chosen.length, 'file')}
+          Write {plural(chosen.length, 'file')} <kbd className="key">Ctrl Enter</kbd>
         </Button>
         <Button component="a" href={fileUrl(id)} download>
           Save the programme as one file

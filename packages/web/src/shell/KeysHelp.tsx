@@ -13,6 +13,7 @@ const OF_PLACE: Readonly<Partial<Record<PlaceName, readonly KeyGroup[]>>> = {
   words: ['While typing in Words', 'In Words as text'],
   timing: ['Cues, or what is in hand', 'Marks and taps', 'The pulse', 'Rows and view'],
   travel: ['Travel', 'On a sheet in Travel'],
+  handover: ['In Handover'],
 };
 
 /** The keys by group, those of the place first. */

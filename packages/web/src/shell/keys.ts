@@ -8,7 +8,7 @@ import { MARK_KEYS } from './keys/markKeys.ts';
 import { PLACE_KEYS } from './keys/placeKeys.ts';
 import { PLAY_KEYS } from './keys/playKeys.ts';
 import { STRAND_KEYS } from './keys/strandKeys.ts';
-import { TYPING_KEYS } from './keys/typingKeys.ts';
+import { PLACES_OWN_KEYS } from './keys/placesOwnKeys.ts';
 import { VIEW_KEYS } from './keys/viewKeys.ts';
 import { showCommands } from './commands.ts';
 import { loadWithRetry } from '../kit/loadWithRetry.ts';
@@ -41,7 +41,7 @@ export const KEYS: readonly Key[] = [
     { keys: 'Ctrl K', does: 'Find a command by its name', everywhere: true, run: showCommands },
     { keys: '?', does: 'List all keys', run: showKeys },
   ]),
-  ...TYPING_KEYS,
+  ...PLACES_OWN_KEYS,
 ];
 
 /** Shows the list of keys. */

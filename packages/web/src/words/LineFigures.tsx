@@ -20,7 +20,8 @@ export function LineFigures({ line, typed, children }: Props) {
     return (
       <section className="card" style={{ padding: 14 }}>
         <span className="quiet">
-          Click a line to play its piece. Type what you hear. Enter plays the next line.
+          Press Enter to begin, or click a line: it plays. Type what you hear. Enter plays the next
+          line.
         </span>
       </section>
     );

@@ -27,6 +27,7 @@ import {
   useShown,
 } from '../desk/store.ts';
 import { selected } from '../desk/view.ts';
+import { isTaken, nameOfStroke } from '../kit/keyStrokes.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { ActiveLine, QuietLine, type LineCommands } from './LineView.tsx';
@@ -172,6 +173,19 @@ export function Lines({ ref, working }: LinesProps) {
     };
   }, [go]);
 
+  // Enter goes on also where nothing is typed on: to the next line, or to the first that is empty.
+  const goOn = useEffectEvent((event: KeyboardEvent) => {
+    if (nameOfStroke(event) !== 'Enter' || isTaken(event)) return;
+    event.preventDefault();
+    if (active) commands.next(active, active.cue ? plainText(active.cue.text) : '');
+    else go(nextEmpty(lines, -1) ?? lines[0]);
+  });
+  useEffect(() => {
+    // Before the keys of the programme, which would go to the next cue only.
+    const key = (event: KeyboardEvent) => goOn(event);
+    document.addEventListener('keydown', key, true);
+    return () => document.removeEventListener('keydown', key, true);
+  }, []);
   useEffect(() => working({ line: active }), [working, active]);
   useTimeFollower((time) => {
     const said = saidNow(time);

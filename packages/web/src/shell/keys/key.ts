@@ -15,7 +15,8 @@ export type KeyGroup =
   | 'Programme'
   | 'While typing in Words'
   | 'In Words as text'
-  | 'On a sheet in Travel';
+  | 'On a sheet in Travel'
+  | 'In Handover';
 
 /** A key as it is listed. It is named as it is read aloud: modifiers first, then the key as it is printed. */
 export interface ListedKey {

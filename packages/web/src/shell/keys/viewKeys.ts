@@ -26,6 +26,5 @@ export const VIEW_KEYS: readonly Key[] = [
   ...inGroup('Programme', [
     { keys: 'Ctrl Z', does: 'Undo', run: act.undo },
     { keys: 'Ctrl Shift Z', does: 'Redo', run: act.redo },
-    { keys: 'F', does: 'Go to the next finding, in Handover' },
   ]),
 ];

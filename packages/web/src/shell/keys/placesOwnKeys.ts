@@ -1,7 +1,7 @@
-/** The keys that are answered where something is typed: listed with the others. */
+/** The keys that a place answers itself: listed with the others. */
 import { inGroup, type Key } from './key.ts';
 
-export const TYPING_KEYS: readonly Key[] = [
+export const PLACES_OWN_KEYS: readonly Key[] = [
   ...inGroup('While typing in Words', [
     {
       keys: 'Enter',
@@ -50,5 +50,10 @@ export const TYPING_KEYS: readonly Key[] = [
     { keys: 'Ctrl /', does: 'Leave lines out, or restore them' },
     { keys: 'Ctrl Space', does: 'Play or stop' },
     { keys: 'Esc', does: 'Leave the sheet' },
+  ]),
+  ...inGroup('In Handover', [
+    { keys: 'F', does: 'Go to the next finding; Enter fixes it' },
+    { keys: 'Shift F', does: 'Go to the finding before' },
+    { keys: 'Ctrl Enter', does: 'Write the chosen files' },
   ]),
 ];
