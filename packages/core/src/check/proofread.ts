@@ -4,6 +4,7 @@ import type { Programme } from '../programme/programme.ts';
 import { plainText } from '../text/lines.ts';
 import { misspelt, rightWords, type Speller } from '../text/language/spelling.ts';
 import type { Finding } from './finding.ts';
+import { cardNames } from './cardNames.ts';
 import { oddNames } from './names.ts';
 import { wordingOf } from './wording.ts';
 
@@ -13,8 +14,11 @@ import { wordingOf } from './wording.ts';
  * @param speller  knows the words of the language; without one, no spelling is checked
  */
 export function proofread(programme: Programme, speller?: Speller): Finding[] {
-  const isRight = rightWords(programme.facts.spelling?.right ?? []);
-  const rows = strandsShown(programme).map(({ id }) => cuesInOrder(programme, id));
+  const strands = strandsShown(programme);
+  const isListed = rightWords(programme.facts.spelling?.right ?? []);
+  const onCards = cardNames(programme, strands);
+  const isRight = (word: string) => isListed(word) || onCards.has(word);
+  const rows = strands.map(({ id }) => cuesInOrder(programme, id));
   const told = rows.flat().map((cue) => ({ cue: cue.id, text: plainText(cue.text) }));
   const at = (cue: string) => programme.cues[cue]?.start ?? (0 as Finding['at']);
   const spelling = told.flatMap(({ cue, text }): Finding[] =>

@@ -8,6 +8,7 @@ import {
   inMaterial,
   inProgramme,
   materialTime,
+  newSound,
   programmeTime,
   soundOf,
   soundsHeard,
@@ -28,6 +29,15 @@ const base = programmeWithPieces([
 const moved: Programme = { ...base, sounds: { [laid.id]: laid } };
 const seconds = (ranges: readonly { start: Ticks; end: Ticks }[]) =>
   ranges.map(({ start, end }) => [toSeconds(start), toSeconds(end)]);
+
+test('a sound that is not heard yet is the one to take the place of another', () => {
+  const materials = Object.fromEntries(
+    ['m', 'second', 'new', 'other'].map((id) => [id, sampleMaterial(id)]),
+  );
+  const sounds = { other: { ...wholeSound(sampleMaterial('other')), id: 'other' } };
+  expect(newSound({ ...base, materials, sounds }, 'm')).toBe('new');
+  expect(newSound({ ...base, sounds }, 'm')).toBeUndefined();
+});
 
 describe('a sound as it is laid', () => {
   it('is whole from the start unless it was laid otherwise', () => {

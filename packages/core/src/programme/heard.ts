@@ -38,6 +38,15 @@ export function soundsHeard(programme: Programme): readonly Sound[] {
   return main ? [main, ...others] : others;
 }
 
+/** The sound that would take the place of another: the last that came and is not heard yet, else the last other one. */
+export function newSound(programme: Programme, old: Id): Id | undefined {
+  const heard = new Set(soundsHeard(programme).map(({ material }) => material));
+  const others = Object.values(programme.materials).filter(
+    ({ id, sound }) => sound !== null && id !== old,
+  );
+  return (others.findLast(({ id }) => !heard.has(id)) ?? others.at(-1))?.id;
+}
+
 /** When in the programme an instant of the sound's material is heard. */
 export const inProgramme = (sound: Sound, time: Ticks): Ticks =>
   add(subtract(time, sound.from), sound.at);

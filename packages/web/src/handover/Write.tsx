@@ -120,7 +120,7 @@ export function Write({ wrong }: { wrong: number }) {
       {inHand !== strand && (
         <p className="quiet" role="status">
           Caption files cannot hold rolls or crawls. “{inHand.title}” is in the picture only.
-          {strand && ` “${strand.title}” is written.`}
+          {strand && count > 0 && ` “${strand.title}” is written.`}
         </p>
       )}
       <div className={classes.formats}>

@@ -1,6 +1,11 @@
 /** Everything that can be done, found by any word of what people call it. */
 import { useMantineColorScheme } from '@mantine/core';
-import { Spotlight, createSpotlight, type SpotlightActionGroupData } from '@mantine/spotlight';
+import {
+  Spotlight,
+  createSpotlight,
+  type SpotlightActionData,
+  type SpotlightActionGroupData,
+} from '@mantine/spotlight';
 import '@mantine/spotlight/styles.css';
 import { useEffect, useMemo } from 'react';
 import { useNavigate } from 'react-router';
@@ -24,6 +29,23 @@ function commandsNow(shown: Pick<Command, 'does' | 'words' | 'run'>[]): Command[
     ...keylessCommands(),
     ...shown.map((each) => ({ ...each, group: 'Programme' as const })),
   ];
+}
+
+/** What has all words of a query: what is called so first, then what is also called so. */
+function found(all: readonly (SpotlightActionGroupData | SpotlightActionData)[], query: string) {
+  const groups = all.flatMap((each) => {
+    if (!('actions' in each)) return [];
+    const isCalled = ({ label = '' }: SpotlightActionData) => hasWords(label, query);
+    const having = each.actions.filter((action) =>
+      hasWords(`${action.label} ${String(action.keywords)} ${each.group}`, query),
+    );
+    const called = having.filter(isCalled);
+    const also = having.filter((action) => !isCalled(action));
+    return having.length > 0
+      ? [{ ...each, actions: [...called, ...also], isFirst: called.length > 0 }]
+      : [];
+  });
+  return [...groups.filter(({ isFirst }) => isFirst), ...groups.filter(({ isFirst }) => !isFirst)];
 }
 
 export default function Commands({ close }: { close: () => void }) {
@@ -76,15 +98,7 @@ export default function Commands({ close }: { close: () => void }) {
         placeholder: 'What do you want to do?',
         'aria-label': 'Find a command',
       }}
-      filter={(query, actions) =>
-        actions.flatMap((each) => {
-          if (!('actions' in each)) return [];
-          const found = each.actions.filter(({ label = '', keywords = '' }) =>
-            hasWords(`${label} ${String(keywords)} ${each.group}`, query),
-          );
-          return found.length > 0 ? [{ ...each, actions: found }] : [];
-        })
-      }
+      filter={(query, actions) => found(actions, query)}
     />
   );
 }

@@ -152,8 +152,7 @@ export function keylessCommands(): Command[] {
   const inGroup = (group: KeyGroup, all: readonly Keyless[]): Command[] =>
     all.map((each) => ({ ...each, group }));
   return [
-    ...inGroup('Strands', ofStrands()),
     ...inGroup('Travel', ofTravel()),
-    ...inGroup('Programme', ofTheProgramme()),
+    ...inGroup('Programme', [...ofTheProgramme(), ...ofStrands()]),
   ];
 }

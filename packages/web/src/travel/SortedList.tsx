@@ -1,12 +1,14 @@
 /** A list whose rows are dragged into another order, by pointer or by keyboard: Space takes a row, arrows move it. */
 import {
   closestCenter,
+  type Announcements,
   DndContext,
   KeyboardSensor,
   PointerSensor,
   useSensor,
   useSensors,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core';
 import {
   arrayMove,
@@ -25,6 +27,28 @@ export interface SortedRow {
   /** What the row is called when it is taken. */
   readonly name: string;
   readonly body: ReactNode;
+}
+
+/** What is read aloud with a handle. */
+const HOW = {
+  draggable:
+    'Press Space to take this row, arrows to move it, Space to put it down, Esc to cancel.',
+};
+
+/** What is read aloud while a row is moved. */
+function announcementsFor(rows: readonly SortedRow[]): Announcements {
+  const at = (id: UniqueIdentifier | undefined) => rows.findIndex((row) => row.id === id);
+  const nameOf = (id: UniqueIdentifier) => rows[at(id)]?.name ?? '';
+  const says = (does: string, { active, over }: Pick<DragEndEvent, 'active' | 'over'>) =>
+    over
+      ? `${nameOf(active.id)} ${does} place ${at(over.id) + 1} of ${rows.length}.`
+      : `${nameOf(active.id)} is where it was.`;
+  return {
+    onDragStart: ({ active }) => `${nameOf(active.id)} is taken.`,
+    onDragOver: (event) => says('is over', event),
+    onDragEnd: (event) => says('was put at', event),
+    onDragCancel: ({ active }) => `${nameOf(active.id)} is where it was.`,
+  };
 }
 
 export function SortedList({
@@ -46,7 +70,12 @@ export function SortedList({
     sort(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      accessibility={{ announcements: announcementsFor(rows), screenReaderInstructions: HOW }}
+      onDragEnd={end}
+    >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ul className={classes.sorted} aria-label={label}>
           {rows.map((row) => (

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { conformCues } from '@cadence/core/programme/edits/words/conformCues.ts';
 import type { Carried } from '@cadence/core/conform/carrying.ts';
 import { setFacts } from '@cadence/core/programme/edits/programme/setFacts.ts';
-import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import { newSound, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { make, newId } from '../desk/desk.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
@@ -19,7 +19,7 @@ export default function Carry({ close, show, about }: WindowProps) {
   const heard = soundsHeard(programme).map(({ material }) => material);
   const sounds = Object.values(programme.materials).filter(({ sound }) => sound !== null);
   const [from, setFrom] = useState(heard.find((id) => id !== about) ?? '');
-  const [to, setTo] = useState(about ?? sounds.find(({ id }) => id !== from)?.id ?? '');
+  const [to, setTo] = useState(about ?? newSound(programme, from) ?? '');
   const [old, fresh] = [programme.materials[from], programme.materials[to]];
   const run = useRun<readonly Carried[]>();
   const map = run.found;

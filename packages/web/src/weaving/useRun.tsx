@@ -55,6 +55,12 @@ export function useRun<T>(): Run<T> {
       if (turn.current === mine) setDoing(undefined);
     }
   };
+  const running = doing !== undefined;
+  // A button that had the focus gave way to another one: the focus goes to that.
+  useEffect(() => {
+    if (document.activeElement === document.body)
+      document.querySelector<HTMLElement>(running ? '[data-stops]' : '[data-takes]')?.focus();
+  }, [running]);
   const stop = () => {
     turn.current++;
     stopWeaving();
@@ -83,10 +89,12 @@ export function useRun<T>(): Run<T> {
     doing ? (
       <div className={classes.foot}>
         <span className="spring" />
-        <Button onClick={stop}>Stop</Button>
+        <Button data-stops onClick={stop}>
+          Stop
+        </Button>
       </div>
     ) : (
       <WindowFoot off={false} {...props} />
     );
-  return { found, running: doing !== undefined, begin, again, state, foot };
+  return { found, running, begin, again, state, foot };
 }

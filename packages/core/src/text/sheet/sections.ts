@@ -27,7 +27,8 @@ export function sectionsOf(text: string, { parts }: Pick<ReadSheet, 'parts'>): S
     const count = parts.reduce((sum, part) => {
       if (part.kind === 'row' || part.kind === 'columns')
         return sum + part.names.filter(({ line }) => line >= from && line < to).length;
-      return sum + (part.kind === 'text' && part.line >= from && part.line < to ? 1 : 0);
+      const hasText = part.kind === 'text' || part.kind === 'title';
+      return sum + (hasText && part.line >= from && part.line < to ? 1 : 0);
     }, 0);
     return { title, from, to, count };
   });
