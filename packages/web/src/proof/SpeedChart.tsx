@@ -1,11 +1,13 @@
 /** Characters a second, cue by cue, along the programme, against the limit. */
 import { useDeferredValue, useMemo } from 'react';
+import { strandOfWords } from '@cadence/core/programme/captions.ts';
+import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
 import { easeOf, readingOf } from '@cadence/core/pace/reading.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { roundTicks } from '../kit/format.ts';
-import { currentCues, useOpen } from '../desk/store.ts';
+import { useOpen, useStrand } from '../desk/store.ts';
 import classes from './SpeedChart.module.css';
 
 /** More bars than this could not be told apart: then each stands for the fastest of several cues. */
@@ -30,7 +32,12 @@ function binsOf(cues: readonly Cue[]): Bin[] {
 }
 
 export function SpeedChart({ pick }: { pick: (cue: Id) => void }) {
-  const cues = useDeferredValue(useOpen((open) => currentCues(open.programme)));
+  const programme = useDeferredValue(useOpen((open) => open.programme));
+  const inHand = useStrand();
+  const cues = useMemo(
+    () => cuesInOrder(programme, (strandOfWords(programme, inHand) ?? inHand).id),
+    [programme, inHand],
+  );
   const limit = useOpen((open) => open.programme.facts.profile.charactersASecond);
   const bins = useMemo(() => binsOf(cues), [cues]);
   const fast = useMemo(

@@ -45,7 +45,7 @@ function announcementsFor(rows: readonly SortedRow[]): Announcements {
       : `${nameOf(active.id)} is where it was.`;
   return {
     onDragStart: ({ active }) => `${nameOf(active.id)} is taken.`,
-    onDragOver: (event) => says('is over', event),
+    onDragOver: (event) => says('would be at', event),
     onDragEnd: (event) => says('was put at', event),
     onDragCancel: ({ active }) => `${nameOf(active.id)} is where it was.`,
   };
