@@ -125,7 +125,7 @@ export function cueActions(desk: DeskPorts) {
     toggleLight: () => {
       const light = !desk.view().light;
       dispatch(looked({ light }));
-      note(light ? 'Spoken word highlighted: on.' : 'Spoken word highlighted: off.');
+      note(light ? 'The spoken word is highlighted.' : 'The spoken word is not highlighted.');
     },
     toggleSafeArea: () => dispatch(looked({ safeArea: !desk.view().safeArea })),
 

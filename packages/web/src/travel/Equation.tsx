@@ -159,7 +159,9 @@ function Quantity(props: QuantityProps) {
         <UnstyledButton
           className={classes.hold}
           aria-pressed={!following}
-          aria-label={following ? `${name} follows` : `${name} is held: let it follow`}
+          aria-label={
+            following ? `${name} follows` : `${name} is held. Press to let it follow the other two.`
+          }
           onClick={() => !following && travel.letFollow(of)}
         >
           {following ? (

@@ -56,7 +56,7 @@ function useSyllables(programme: Programme, strand: Id): Syllables | undefined {
     let stale = false;
     loadWithRetry(() => syllablesFor(languageOfStrand(programme, strand))).then(
       (syllables) => !stale && setFound(() => syllables),
-      (error: unknown) => say.problem(`Words cannot be parted: ${messageOf(error)}`),
+      (error: unknown) => say.problem(`Words were not split into syllables: ${messageOf(error)}`),
     );
     return () => {
       stale = true;

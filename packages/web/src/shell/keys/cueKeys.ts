@@ -195,7 +195,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Y',
-      does: 'Capitals and punctuation: quotes, dashes, figures',
+      does: 'Capitals and punctuation of the text; in Travel, capitals of the sheet',
       run: () => showWindow(sheetInHand() ? 'sheetLetters' : 'letters'),
     },
     {
