@@ -16,6 +16,7 @@ const flow = [
   'conform',
   'pace',
   'programme',
+  'mix',
   'scene',
   'check',
   'rows',

@@ -14,5 +14,5 @@ export const readText = async (name: string): Promise<DecodedText> =>
   decodeText(await readBytes(name));
 
 /** @throws Unusable, see `files.writeWhole` */
-export const writeWhole = (name: string, content: string | Uint8Array): Promise<void> =>
+export const writeWhole = (name: string, content: files.Content): Promise<void> =>
   files.writeWhole(pathOf(name), content, name);

@@ -1,15 +1,14 @@
 /** `still` and `scene`: what is on screen at an instant of a programme's own JSON file. */
-import { dirname } from 'node:path';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import { WrongUsage } from './failure.ts';
-import { pathOf, writeWhole } from './files.ts';
+import { writeWhole } from './files.ts';
 import { drawPng, picturesFor } from '@cadence/node/picture.ts';
 import { shelfFor } from '@cadence/node/fonts.ts';
-import { readProgramme } from './programmeFile.ts';
+import { folderOf, readProgramme } from './programmeFile.ts';
 
 async function sceneOf(
   name: string,
@@ -45,8 +44,7 @@ export async function stillCommand(
   folder: string | undefined,
 ): Promise<object> {
   const { programme, list, shelf } = await sceneOf(name, at);
-  const from = folder === undefined ? dirname(pathOf(name)) : pathOf(folder);
-  const { images, without } = await picturesFor(list, programme, from);
+  const { images, without } = await picturesFor(list, programme, folderOf(name, folder));
   const { png, width, height: high } = await drawPng(list, { shelf, images }, height);
   await writeWhole(out, png);
   return { file: out, width, height: high, ...(without.length > 0 && { without }) };

@@ -1,8 +1,9 @@
 /** A programme's own JSON file. */
+import { dirname } from 'node:path';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { programmeOfFile } from '@cadence/core/programme/schema.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
-import { readBytes } from './files.ts';
+import { pathOf, readBytes } from './files.ts';
 
 /** @throws Unusable where it is no programme's file */
 export async function readProgramme(name: string): Promise<Programme> {
@@ -14,3 +15,7 @@ export async function readProgramme(name: string): Promise<Programme> {
     throw new Unusable('unreadable', `This is not a programme's file: ${why}.`, name);
   }
 }
+
+/** The folder in which the files of a programme's materials are: beside it, where none is given. */
+export const folderOf = (file: string, given: string | undefined): string =>
+  given === undefined ? dirname(pathOf(file)) : pathOf(given);

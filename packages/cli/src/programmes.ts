@@ -1,6 +1,5 @@
 /** `weave PROGRAMME`, `bring` and `carry`: what the interface does, on a programme's own file. */
 import { randomUUID } from 'node:crypto';
-import { dirname } from 'node:path';
 import { carrying } from '@cadence/core/conform/carrying.ts';
 import { apply } from '@cadence/core/programme/record/apply.ts';
 import { likeliestPlan } from '@cadence/core/programme/bringing.ts';
@@ -27,7 +26,7 @@ import { weaveSound } from '@cadence/node/weave.ts';
 import { readWords, type CaptionOptions } from './captions.ts';
 import { WrongUsage } from './failure.ts';
 import { pathOf, writeWhole } from './files.ts';
-import { readProgramme } from './programmeFile.ts';
+import { folderOf, readProgramme } from './programmeFile.ts';
 
 export interface ProgrammeOptions extends CaptionOptions {
   readonly strand?: string | undefined;
@@ -43,10 +42,6 @@ function strandIn(programme: Programme, name: string | undefined): Strand {
   const titles = written.map(({ title }) => `“${title}”`).join(', ');
   throw new WrongUsage(`--strand takes the name of a strand: ${titles}.`);
 }
-
-/** The folder in which the files of a programme's materials are: beside it, where none is given. */
-const folderOf = (file: string, given: string | undefined): string =>
-  given === undefined ? dirname(pathOf(file)) : pathOf(given);
 
 /** The sound that a programme follows. */
 function mainSound(programme: Programme, file: string): Material {

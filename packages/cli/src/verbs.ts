@@ -20,6 +20,9 @@ export const OPTIONS = {
   duration: 'SECONDS',
   speed: 'PIXELS-PER-FRAME',
   window: 'X0,X1',
+  range: 'TIMECODE-TIMECODE',
+  loudness: '-23',
+  bits: '24',
 } as const;
 export type OptionName = keyof typeof OPTIONS;
 export type Options = { readonly [Name in OptionName]?: string };
@@ -141,6 +144,13 @@ export const VERBS: Readonly<Record<string, Verb>> = {
       const at = needed(options.at, '--at');
       return (await import('./picture.ts')).stillCommand(file, at, out, height, options.material);
     },
+  },
+  sound: {
+    takes: ['PROGRAMME', 'OUT.wav'],
+    options: ['range', 'loudness', 'bits', 'material'],
+    example: 'sound ferry.cadence.json ferry.wav --loudness -23 --json',
+    run: async ([file = '', out = ''], options) =>
+      (await import('./sound.ts')).soundCommand(file, out, options),
   },
   scene: {
     takes: ['PROGRAMME'],

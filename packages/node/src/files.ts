@@ -36,17 +36,16 @@ export async function readBytes(path: string, shownAs = path): Promise<Uint8Arra
   }
 }
 
+/** What a file is to hold: at once, or in pieces as they are made. */
+export type Content = string | Uint8Array | AsyncIterable<Uint8Array>;
+
 /**
  * Writes a file beside its place and renames it: it is there whole or not at all.
  *
  * @param shownAs  how an error names the file
  * @throws Unusable where it cannot be written
  */
-export async function writeWhole(
-  path: string,
-  content: string | Uint8Array,
-  shownAs = path,
-): Promise<void> {
+export async function writeWhole(path: string, content: Content, shownAs = path): Promise<void> {
   const arriving = `${path}.${randomUUID()}`;
   try {
     await writeFile(arriving, content);
@@ -54,6 +53,8 @@ export async function writeWhole(
   } catch (error) {
     // Where nothing was written there is nothing to remove, which may fail for the same reason.
     await rm(arriving, { force: true }).catch(() => undefined);
+    // What was to be written could not be made.
+    if (error instanceof Unusable) throw error;
     throw new Unusable('unwritable', `The file cannot be written. ${reasonOf(error)}`, shownAs);
   }
 }
