@@ -74,13 +74,17 @@ async function* resampled(source: Source, rate: number): AsyncGenerator<StereoCh
     for await (const channels of source.chunks()) yield toStereo(channels);
     return;
   }
-  const sides = [new Resampler(source.sampleRate, rate), new Resampler(source.sampleRate, rate)];
-  const [left, right] = sides as [Resampler, Resampler];
+  const left = new Resampler(source.sampleRate, rate);
+  // One channel is the same on both sides.
+  let right: Resampler | undefined;
   for await (const channels of source.chunks()) {
     const [one, other] = toStereo(channels);
-    yield [left.push(one), right.push(other)];
+    if (one !== other) right ??= new Resampler(source.sampleRate, rate);
+    const made = left.push(one);
+    yield [made, right?.push(other) ?? made];
   }
-  yield [left.finish(), right.finish()];
+  const last = left.finish();
+  yield [last, right?.finish() ?? last];
 }
 
 /** A sound of the mixdown, and between which of its samples it is heard. */

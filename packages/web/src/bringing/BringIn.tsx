@@ -66,10 +66,12 @@ export function BringIn({ file, close }: Props) {
     };
   }, [id, file, encoding]);
   const [waits, setWaits] = useState(true);
-  const reading = useApp(({ arrivals }) => arrivals.find(({ state }) => state === 'reading'));
+  const listening = useApp(({ arrivals }) =>
+    arrivals.find(({ state, isHeard }) => isHeard && state === 'reading'),
+  );
   // Captions have times of their own, and lists need none.
   const isScript = found?.contents[0] === 'script' && !found.travelling?.isLikely;
-  const awaited = waits && isScript ? reading : undefined;
+  const awaited = waits && isScript ? listening : undefined;
   const shown = encoding ?? found?.encoding;
   return (
     <div className={classes.form}>
@@ -98,7 +100,7 @@ export function BringIn({ file, close }: Props) {
           </Button>
         </div>
       )}
-      {shown !== undefined && (
+      {shown !== undefined && !awaited && (
         <NativeSelect
           size="xs"
           w={180}

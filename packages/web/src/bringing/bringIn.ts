@@ -60,7 +60,10 @@ async function bringInMaterial(file: File): Promise<void> {
   const isFont = FONT.test(file.name);
   const isImage = IMAGE.test(file.name);
   const doing = isFont ? 'Reading the font' : isImage ? 'Reading the picture' : 'Listening';
-  store.dispatch(arriving({ id, name: file.name, state: 'reading', share: 0, message: doing }));
+  const isHeard = !isFont && !isImage;
+  store.dispatch(
+    arriving({ id, name: file.name, isHeard, state: 'reading', share: 0, message: doing }),
+  );
   try {
     if (file.size === 0) throw new Error('The file is empty. Nothing was added.');
     if (isFont) await bringInFont(file, id, signal);

@@ -5,6 +5,8 @@ import type { Id } from '@cadence/core/programme/programme.ts';
 export interface Arrival {
   readonly id: Id;
   readonly name: string;
+  /** Whether it is a sound or a film, in which speech may be found. */
+  readonly isHeard: boolean;
   readonly state: 'reading' | 'failed';
   /** From 0 to 1. */
   readonly share: number;

@@ -6,7 +6,7 @@ import type { Lost } from '@cadence/core/formats/captions.ts';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf, strandOfWords } from '@cadence/core/programme/captions.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
-import { type Id, type Programme, type Strand } from '@cadence/core/programme/programme.ts';
+import type { Id, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { fileUrl } from '../sync/api.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { formatBytes } from '../kit/format.ts';
@@ -99,9 +99,9 @@ export function Write({ wrong }: { wrong: number }) {
       setBusy(false);
     }
   };
-  const cannot = chosen.length === 0 || count === 0 || busy;
+  const hasNothing = chosen.length === 0 || count === 0;
   const writeByKey = useEffectEvent((event: KeyboardEvent) => {
-    if (nameOfStroke(event) !== 'Ctrl Enter' || isInWindow(event) || cannot) return;
+    if (nameOfStroke(event) !== 'Ctrl Enter' || isInWindow(event) || hasNothing || busy) return;
     event.preventDefault();
     void write();
   });
@@ -146,12 +146,7 @@ export function Write({ wrong }: { wrong: number }) {
         <p className="quiet">{plural(wrong, 'error')} in the proof. You can still write.</p>
       )}
       <div className="bar">
-        <Button
-          variant="filled"
-          disabled={cannot && !busy}
-          loading={busy}
-          onClick={() => void write()}
-        >
+        <Button variant="filled" disabled={hasNothing} loading={busy} onClick={() => void write()}>
           Write {plural(chosen.length, 'file')} <kbd className="key">Ctrl Enter</kbd>
         </Button>
         <Button component="a" href={fileUrl(id)} download>
