@@ -107,16 +107,25 @@ export async function open(
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
 }
 
-/** Waits until so many seconds have been played since the page was where its address says; at 25 frames a second. */
-export async function played(page: Page, seconds: number): Promise<void> {
+const FRAMES_A_SECOND = 25;
+/** The timecode at which the demo's programmes begin, in frames. */
+const START_TIMECODE = 10 * 3600 * FRAMES_A_SECOND;
+
+/**
+ * Waits until so many seconds have been played after an instant of the programme, as its address says.
+ *
+ * @param from  in ticks
+ */
+export async function played(page: Page, from: number, seconds: number): Promise<void> {
   const frames = () => {
     const code = new URL(page.url()).searchParams.get('at') ?? '0:0:0:0';
     const [hours = 0, minutes = 0, whole = 0, rest = 0] = code.split(':').map(Number);
-    return ((hours * 60 + minutes) * 60 + whole) * 25 + rest;
+    return ((hours * 60 + minutes) * 60 + whole) * FRAMES_A_SECOND + rest;
   };
-  await expect.poll(() => new URL(page.url()).searchParams.has('at')).toBe(true);
-  const from = frames();
-  await expect.poll(frames).toBeGreaterThanOrEqual(from + seconds * 25);
+  const begun = Math.round((from / SECOND) * FRAMES_A_SECOND);
+  await expect
+    .poll(frames)
+    .toBeGreaterThanOrEqual(START_TIMECODE + begun + seconds * FRAMES_A_SECOND);
 }
 
 /** Hands files to the page as the system would: by a drop, or from the clipboard. */

@@ -20,7 +20,7 @@ test('edges are set at the playhead while typing', async ({ page, serving, progr
   await open(page, programme, 'words');
   await page.locator('ol li').nth(4).getByRole('button').click();
   const before = await held(serving, programme);
-  await played(page, 1);
+  await played(page, before.cues[4]?.start ?? 0, 1);
   await page.keyboard.press('Control+ ');
   await page.keyboard.press('Alt+[');
   await kept(page);

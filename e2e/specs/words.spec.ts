@@ -62,7 +62,7 @@ test('a backslash splits, Backspace at the start joins again', async ({
   await open(page, programme, 'words');
   const before = await held(serving, programme);
   await page.locator(lines).nth(4).getByRole('button').click();
-  await played(page, 1.2);
+  await played(page, before.cues[4]?.start ?? 0, 1.2);
   await page.keyboard.press('Control+ ');
   await page.keyboard.press('\\');
   await kept(page);
