@@ -2,7 +2,7 @@
 const only = (from, allowed) => ({
   name: `${from} knows only ${allowed.join(', ') || 'itself'}`,
   severity: 'error',
-  from: { path: `^packages/${from}/src/`, pathNot: '^packages/paint/src/.*\\.test\\.ts$' },
+  from: { path: `^packages/${from}/src/`, pathNot: '^packages/(paint|film)/src/.*\\.test\\.ts$' },
   to: { path: '^packages/', pathNot: `^packages/(${[from, ...allowed].join('|')})/` },
 });
 
@@ -66,10 +66,11 @@ module.exports = {
   forbidden: [
     only('core', []),
     only('paint', ['core']),
-    only('node', ['core', 'paint']),
-    only('server', ['core', 'paint', 'node']),
-    only('cli', ['core', 'paint', 'node']),
-    only('web', ['core', 'paint']),
+    only('film', ['core', 'paint']),
+    only('node', ['core', 'paint', 'film']),
+    only('server', ['core', 'paint', 'film', 'node']),
+    only('cli', ['core', 'paint', 'film', 'node']),
+    only('web', ['core', 'paint', 'film']),
     ...inside,
     ...insideWeb,
     {

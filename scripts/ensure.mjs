@@ -69,7 +69,12 @@ const isFresh = (file, sources) =>
 
 /** Builds the interface and the command line, unless they are newer than their sources. */
 export function ensureBuilt() {
-  const sources = ['packages/core/src', 'packages/paint/src', 'packages/web/src'];
+  const sources = [
+    'packages/core/src',
+    'packages/paint/src',
+    'packages/film/src',
+    'packages/web/src',
+  ];
   const beside = ['packages/web/index.html', 'package-lock.json'];
   if (!isFresh('packages/web/dist/index.html', [...sources, ...beside])) {
     process.stderr.write('Building the interface …\n');

@@ -27,6 +27,7 @@ export default defineConfig({
       '@wasm-audio-decoders/flac',
       '@wasm-audio-decoders/ogg-vorbis',
       'mpg123-decoder',
+      '@napi-rs/webcodecs',
       'ogg-opus-decoder',
       'dictionary-en',
       'dictionary-en-gb',

@@ -19,8 +19,9 @@ import { rateOf, readWords, type CaptionOptions } from './captions.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
 import { WrongUsage } from './failure.ts';
 import { secondsOf } from './output.ts';
-import { shelfFor } from '@cadence/node/fonts.ts';
-import { readProgramme } from './programmeFile.ts';
+import { stageFiles } from '@cadence/node/stageFiles.ts';
+import { Stage } from '@cadence/paint/stage.ts';
+import { folderOf, readProgramme } from './programmeFile.ts';
 
 export interface CheckOptions extends CaptionOptions {
   readonly profile?: string | undefined;
@@ -82,7 +83,9 @@ export async function checkCommand(file: string, options: CheckOptions): Promise
     const asked = options.profile === undefined ? read.facts.profile : profile;
     const programme = { ...read, facts: { ...read.facts, profile: asked } };
     const speller = await spellerFor(languageAsked(options, languageOf(programme)));
-    const findings = findingsOf(programme, await shelfFor(programme), speller);
+    const stage = new Stage(stageFiles(folderOf(file, undefined)));
+    await stage.fonts(programme);
+    const findings = findingsOf(programme, stage.shelf, speller);
     return { findings: findings.map((finding) => findingJson(finding, false)) };
   }
   const { programme } = await asProgramme(file, options, profile);

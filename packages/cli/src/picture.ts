@@ -3,17 +3,18 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
-import type { FontShelf } from '@cadence/paint/fontShelf.ts';
+import { Stage } from '@cadence/paint/stage.ts';
 import { WrongUsage } from './failure.ts';
 import { writeWhole } from './files.ts';
-import { drawPng, picturesFor } from '@cadence/node/picture.ts';
-import { shelfFor } from '@cadence/node/fonts.ts';
+import { drawPng } from '@cadence/node/picture.ts';
+import { stageFiles } from '@cadence/node/stageFiles.ts';
 import { folderOf, readProgramme } from './programmeFile.ts';
 
 async function sceneOf(
   name: string,
   at: string,
-): Promise<{ programme: Programme; list: DrawingList; shelf: FontShelf }> {
+  folder?: string,
+): Promise<{ programme: Programme; list: DrawingList; stage: Stage }> {
   const programme = await readProgramme(name);
   const { frameRate, startTimecode } = programme.facts;
   const time = parseTypedTime(at, frameRate, startTimecode);
@@ -21,8 +22,9 @@ async function sceneOf(
     throw new WrongUsage(
       `--at takes a time of the programme, such as ${formatTimecode(startTimecode, frameRate)}.`,
     );
-  const shelf = await shelfFor(programme);
-  return { programme, list: sceneAt(programme, time, shelf), shelf };
+  const stage = new Stage(stageFiles(folderOf(name, folder)));
+  await stage.fonts(programme);
+  return { programme, list: sceneAt(programme, time, stage.shelf), stage };
 }
 
 /** The JSON of `scene`. */
@@ -32,9 +34,9 @@ export async function sceneCommand(name: string, at: string): Promise<object> {
 }
 
 /**
- * Writes one frame as PNG; the JSON says what was written, and which pictures it is without. Films are never drawn.
+ * Writes one frame as PNG; the JSON says what was written, and which pictures and films it is without.
  *
- * @param folder  where the still pictures are; beside the programme's file unless said
+ * @param folder  where the pictures and films are; beside the programme's file unless said
  */
 export async function stillCommand(
   name: string,
@@ -43,9 +45,15 @@ export async function stillCommand(
   height: number | undefined,
   folder: string | undefined,
 ): Promise<object> {
-  const { programme, list, shelf } = await sceneOf(name, at);
-  const { images, without } = await picturesFor(list, programme, folderOf(name, folder));
-  const { png, width, height: high } = await drawPng(list, { shelf, images }, height);
+  const { programme, list, stage } = await sceneOf(name, at, folder);
+  const pictures = await stage.pictures(list, programme);
+  const { png, width, height: high } = await drawPng(list, stage, pictures, height);
+  await stage.close();
   await writeWhole(out, png);
-  return { file: out, width, height: high, ...(without.length > 0 && { without }) };
+  const without = pictures.without.map(({ name }) => name);
+  const reasons = pictures.without.map((material) => {
+    const trouble = stage.troubleOf(material);
+    return trouble instanceof Error ? trouble.message : 'It cannot be read.';
+  });
+  return { file: out, width, height: high, ...(without.length > 0 && { without, reasons }) };
 }

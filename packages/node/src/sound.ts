@@ -3,26 +3,13 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { FLACDecoder } from '@wasm-audio-decoders/flac';
 import { OggVorbisDecoder } from '@wasm-audio-decoders/ogg-vorbis';
-import {
-  ADTS,
-  AudioSampleSink,
-  FilePathSource,
-  FLAC,
-  Input,
-  MATROSKA,
-  MP3,
-  MP4,
-  OGG,
-  QTFF,
-  WAVE,
-  WEBM,
-} from 'mediabunny';
+import { FilePathSource, FLAC, Input, MP3, OGG, type InputAudioTrack } from 'mediabunny';
 import { MPEGDecoder } from 'mpg123-decoder';
 import { OggOpusDecoder } from 'ogg-opus-decoder';
+import { containers } from '@cadence/film/containers.ts';
+import { decoded } from '@cadence/film/decoded.ts';
+import { keptAlive, withCodecs } from './codecs.ts';
 import { Unusable } from './unusable.ts';
-
-/** Containers of one file each; playlists that would have to be fetched are not among them. */
-const containers = [WAVE, FLAC, MP3, OGG, MP4, QTFF, WEBM, MATROSKA, ADTS];
 
 export interface SoundFile {
   readonly sampleRate: number;
@@ -47,12 +34,23 @@ interface Decoded {
   readonly sampleRate: number;
 }
 
+/**
+ * Decoders of sound that is alone in its file. They cut off the run-up of MP3 and Opus as players do, which the codecs
+ * of Node do not; those have no Vorbis, and some FLAC ends the process.
+ */
 const decoders: Readonly<Record<string, () => Decoder>> = {
   flac: () => new FLACDecoder(),
   vorbis: () => new OggVorbisDecoder(),
   opus: () => new OggOpusDecoder(),
   mp3: () => new MPEGDecoder(),
 };
+
+/** The decoder of a file that holds nothing but sound; undefined for films. */
+async function decoderOf(input: Input, codec: string): Promise<Decoder | undefined> {
+  const format = await input.getFormat();
+  const isAlone = format === OGG || format === FLAC || format === MP3;
+  return isAlone ? decoders[codec]?.() : undefined;
+}
 
 /**
  * Opens a sound file or a film's sound. It is decoded as it is asked for, once.
@@ -68,37 +66,35 @@ export async function openSound(path: string): Promise<SoundFile> {
     throw new Unusable('format', 'This is no sound or film that can be read.', path);
   const track = await input.getPrimaryAudioTrack();
   if (!track) throw new Unusable('silent', 'There is no sound in this file.', path);
-  const { codec } = track;
-  if (codec?.startsWith('pcm') || codec === 'ulaw' || codec === 'alaw')
-    return {
-      sampleRate: track.sampleRate,
-      channels: track.numberOfChannels,
-      codec,
-      duration: await track.computeDuration(),
-      async *chunks() {
-        for await (const sample of new AudioSampleSink(track).samples()) {
-          yield Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
-            const plane = new Float32Array(sample.numberOfFrames);
-            sample.copyTo(plane, { planeIndex, format: 'f32-planar' });
-            return plane;
-          });
-          sample.close();
-        }
-      },
-    };
-  const make = decoders[codec ?? ''];
-  if (!make)
-    throw new Unusable(
-      'codec',
-      `Sound in ${codec ?? 'an unknown codec'} cannot be decoded here.`,
-      path,
-    );
-  return decodedInPieces(make(), path, {
-    codec: codec ?? '',
-    claimed: await track.computeDuration(),
-  });
+  const codec = track.codec ?? 'an unknown codec';
+  const decoder = await decoderOf(input, codec);
+  if (decoder)
+    return decodedInPieces(decoder, path, { codec, claimed: await track.computeDuration() });
+  if (!codec.startsWith('pcm') && codec !== 'ulaw' && codec !== 'alaw') await withCodecs();
+  if (codec === 'vorbis' || codec === 'flac' || !(await track.canDecode()))
+    throw new Unusable('codec', `Sound in ${codec} cannot be decoded here.`, path);
+  return {
+    sampleRate: track.sampleRate,
+    channels: track.numberOfChannels,
+    codec,
+    duration: await track.computeDuration(),
+    chunks: () => decodedTrack(track),
+  };
 }
 
+/** The sound of a track, from its first timestamp on: the codecs of Node take what is before 0 for 0. */
+async function* decodedTrack(track: InputAudioTrack): AsyncGenerator<Float32Array[]> {
+  const pieces = decoded(track, await track.getFirstTimestamp());
+  try {
+    for (;;) {
+      const next = await keptAlive(() => pieces.next());
+      if (next.done) return;
+      yield next.value;
+    }
+  } finally {
+    await pieces.return(undefined);
+  }
+}
 /** Bytes that are read and decoded at once. */
 const AT_ONCE = 65_536;
 

@@ -4,6 +4,9 @@ import type { FrameRate } from '../time/frameRate.ts';
 import { fromSeconds, ZERO } from '../time/ticks.ts';
 import type { Id, Programme, Strand, StrandKind, TextStyle } from './programme.ts';
 
+/** The colour of the word that is being said, until the editor chooses another. */
+export const SAID_COLOUR = '#f4d35e';
+
 export const DEFAULT_FRAME_RATE: FrameRate = { num: 25, den: 1, dropFrame: false };
 export const DEFAULT_FRAME = { width: 1920, height: 1080 };
 

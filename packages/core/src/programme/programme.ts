@@ -98,6 +98,8 @@ export interface TextStyle {
   readonly colour: string;
   readonly outlineColour: string;
   readonly outlineWidth: number;
+  /** The colour of the word that is being said; as the others where nothing is said. */
+  readonly saidColour?: string | null;
   readonly across: 'left' | 'centre' | 'right';
   readonly down: 'top' | 'middle' | 'bottom';
   /** Distance of the text from the frame's edge at which it stands. */

@@ -51,6 +51,7 @@ const style = strict({
   colour,
   outlineColour: colour,
   outlineWidth: yup.number().min(0).max(400),
+  saidColour: colour.nullable(),
   across: yup.string().oneOf(['left', 'centre', 'right']),
   down: yup.string().oneOf(['top', 'middle', 'bottom']),
   margin: yup.number().min(-8000).max(8000),

@@ -12,7 +12,7 @@ type FrameSize = Facts['frame'];
 
 /** One line of text on the band, `x` pixels from the left of the frame. */
 function textOnBand(
-  { look, stage }: LaidCrawl,
+  { look, pane }: LaidCrawl,
   cue: Id,
   { x, text, shaped, colour }: { x: number; text: string; shaped: ShapedLine; colour: string },
   shaper: TextShaper,
@@ -20,12 +20,12 @@ function textOnBand(
   const { family, size } = look;
   const { ascent, descent } = shaper.metrics(family);
   const baseline =
-    stage.top + Math.round((stage.height - (ascent + descent) * size) / 2 + ascent * size);
+    pane.top + Math.round((pane.height - (ascent + descent) * size) / 2 + ascent * size);
   return {
     kind: 'text',
     text: unstarred(text),
     cue,
-    box: { x, y: stage.top, w: shaped.width, h: stage.height },
+    box: { x, y: pane.top, w: shaped.width, h: pane.height },
     opacity: 1,
     layout: {
       style: { family, size, colour, outlineColour: '#000000', outlineWidth: 0 },
@@ -61,17 +61,17 @@ export function crawlText(
   shaper: TextShaper,
 ): DrawingItem[] {
   const laid = laidCrawl(crawl, frame, shaper);
-  const { look, items, once, between, stage } = laid;
+  const { look, items, once, between, pane } = laid;
   const found: DrawingItem[] = [];
-  const wide = stage.to - stage.from;
+  const wide = pane.to - pane.from;
   if (wide <= 0 || items.length === 0) return found;
-  const box = { x: stage.from, y: stage.top, w: wide, h: stage.height };
+  const box = { x: pane.from, y: pane.top, w: wide, h: pane.height };
   const window = { box, along: 'across' as const, reach: look.softEdge };
   const put = (at: number, text: string): void => {
     const shaped = shapedLine(text, look, shaper);
     if (at + shaped.width <= offset - wide || at >= offset) return;
     const x =
-      look.towards === 'left' ? stage.to - offset + at : stage.from + offset - at - shaped.width;
+      look.towards === 'left' ? pane.to - offset + at : pane.from + offset - at - shaped.width;
     found.push({
       ...textOnBand(laid, cue, { x, text, shaped, colour: look.colour }, shaper),
       window,
@@ -105,8 +105,8 @@ export function crawlItems(
   shaper: TextShaper,
 ): DrawingItem[] {
   const laid = laidCrawl(crawl, frame, shaper);
-  const { look, stage } = laid;
-  const { top: y, height: h, label } = stage;
+  const { look, pane } = laid;
+  const { top: y, height: h, label } = pane;
   const items: DrawingItem[] = [];
   if (look.band > 0 && (look.bandOpacity > 0 || look.bandBlur > 0)) {
     const x = look.insetLeft;

@@ -17,10 +17,10 @@ export function repeatUntilEnd(
   const cue = cueOf(programme, id);
   if (passage?.kind !== 'crawl' || !cue) return { name, changes: [] };
   const { facts } = programme;
-  const { once, between, stage } = laidCrawl(passage, facts.frame, shaper);
+  const { once, between, pane } = laidCrawl(passage, facts.frame, shaper);
   const { speed } = figuresOf(facts, passage, cue, shaper).travel;
   const room = framesOf({ start: cue.start, end: facts.length }, facts) * speed;
-  const times = Math.floor((room - (stage.to - stage.from) + between) / (once + between));
+  const times = Math.floor((room - (pane.to - pane.from) + between) / (once + between));
   if (times < 1)
     return { name, changes: [], note: 'The programme ends before the crawl has passed once.' };
   const look = { ...passage.look, times };

@@ -86,7 +86,10 @@ describe('the word that is said', () => {
         return shaper.shape(line, family, size);
       },
     };
-    return { box: sceneAt(woven, at25(frame), own, light).items.at(-1)?.box, lines };
+    const { s } = woven.strands;
+    const strands =
+      light && s ? { s: { ...s, style: { ...s.style, saidColour: light } } } : woven.strands;
+    return { box: sceneAt({ ...woven, strands }, at25(frame), own).items.at(-1)?.box, lines };
   };
 
   it('has the colour of the light while it is said, and stands where it stood', () => {

@@ -16,34 +16,26 @@ import { rollItems, topOfRoll } from './rollItems.ts';
 import type { TextShaper } from './shaper.ts';
 import { offsetOf, framesOf, laidRoll, wayOf } from './travelling.ts';
 
+/** Text stands on the programme's own picture, on nothing at all, or on one colour, #rrggbb. */
+export type Ground = string;
+export const PICTURE = 'picture';
+export const NOTHING = 'nothing';
+
 /**
  * The drawing list of `programme` at `time`. A cue is seen from its start up to, but not at, its end.
  *
- * @param time   from the start of the programme, in ticks
- * @param light  the colour of the word that is being said; as the others where nothing is said
+ * @param time  from the start of the programme, in ticks
+ * @param on    what its text stands on
  */
 export function sceneAt(
   programme: Programme,
   time: Ticks,
   shaper: TextShaper,
-  light?: string,
+  on: Ground = PICTURE,
 ): DrawingList {
-  const { frame, backdrop, picture } = programme.facts;
+  const { frame } = programme.facts;
   const whole = { x: 0, y: 0, w: frame.width, h: frame.height };
-  const items: DrawingItem[] = [
-    { kind: 'backdrop', colour: backdrop.colour, box: whole, opacity: 1 },
-  ];
-  const behind = backdrop.image ? programme.materials[backdrop.image] : undefined;
-  if (behind?.picture) items.push(stillBehind(behind.id, behind.picture, frame, backdrop));
-  const film = picture === null ? undefined : programme.materials[picture];
-  if (film?.picture && time < film.length)
-    items.push({
-      kind: 'picture',
-      material: film.id,
-      at: time,
-      box: fit(film.picture, frame),
-      opacity: 1,
-    });
+  const items = groundAt(programme, time, on);
   for (const strand of strandsShown(programme)) {
     const row = cuesInOrder(programme, strand.id);
     for (let at = firstEndingAfter(row, time); at < row.length; at++) {
@@ -53,8 +45,8 @@ export function sceneAt(
       const passage = cue.passage ? programme.passages[cue.passage] : undefined;
       if (passage) items.push(...travelling(programme, cue, passage, time, shaper));
       if (isBlank(cue.text)) continue;
-      const text = light === undefined ? cue.text : lit(cue, time, light);
       const style = styleOf(programme, cue);
+      const text = style.saidColour ? lit(cue, time, style.saidColour) : cue.text;
       if (style.behind) items.push({ kind: 'plate', colour: style.behind, box: whole, opacity: 1 });
       const still = style.behindImage ? programme.materials[style.behindImage] : undefined;
       if (still?.picture) items.push(stillBehind(still.id, still.picture, frame));
@@ -73,6 +65,28 @@ export function sceneAt(
     }
   }
   return { width: frame.width, height: frame.height, items };
+}
+
+/** What is behind all text. */
+function groundAt({ facts, materials }: Programme, time: Ticks, on: Ground): DrawingItem[] {
+  const { frame, backdrop, picture } = facts;
+  if (on === NOTHING) return [];
+  const box = { x: 0, y: 0, w: frame.width, h: frame.height };
+  const plain = { kind: 'backdrop' as const, box, opacity: 1 };
+  if (on !== PICTURE) return [{ ...plain, colour: on }];
+  const items: DrawingItem[] = [{ ...plain, colour: backdrop.colour }];
+  const behind = backdrop.image ? materials[backdrop.image] : undefined;
+  if (behind?.picture) items.push(stillBehind(behind.id, behind.picture, frame, backdrop));
+  const film = picture === null ? undefined : materials[picture];
+  if (film?.picture && time < film.length)
+    items.push({
+      kind: 'picture',
+      material: film.id,
+      at: time,
+      box: fit(film.picture, frame),
+      opacity: 1,
+    });
+  return items;
 }
 
 const framesSince = ({ facts }: Programme, { start }: Cue, time: Ticks): number =>

@@ -68,7 +68,7 @@ export const laidRoll = remembered(
 );
 
 /** What stands still beside a crawl and behind it, and the window it passes through; in pixels of the frame. */
-export interface CrawlStage {
+export interface CrawlPane {
   readonly top: number;
   readonly height: number;
   /** From the frame's left edge. */
@@ -83,7 +83,7 @@ const LABEL_PADDING = 0.6;
 /** Height of a crawl's line where it has no band, as a multiple of its size. */
 const LINE = 1.4;
 
-function stageOf(look: CrawlLook, frame: FrameSize, shaper: TextShaper): CrawlStage {
+function paneOf(look: CrawlLook, frame: FrameSize, shaper: TextShaper): CrawlPane {
   const height = Math.round((look.band > 0 ? look.band : LINE) * look.size);
   const top = frame.height - look.up - height;
   let [from, to] = [look.insetLeft, frame.width - look.insetRight];
@@ -104,7 +104,7 @@ export interface LaidCrawl {
   readonly between: number;
   readonly width: number;
   readonly missing: readonly string[];
-  readonly stage: CrawlStage;
+  readonly pane: CrawlPane;
 }
 
 const crawls = new WeakMap<TextShaper, ReturnType<typeof rememberedCrawl>>();
@@ -114,8 +114,8 @@ const rememberedCrawl = (shaper: TextShaper) =>
     const laid = layOutCrawl(itemsOf(sheetOf(crawl)), look, shaper);
     const { width: once, between, items, missing } = laid;
     const width = once * look.times + between * (look.times - 1);
-    const stage = stageOf(look, frame, shaper);
-    return { look, items, once, between, width, missing, stage };
+    const pane = paneOf(look, frame, shaper);
+    return { look, items, once, between, width, missing, pane };
   });
 
 /** A crawl as it stands, and its whole look. */
@@ -158,8 +158,8 @@ export function wayOf(passage: Passage, frame: FrameSize, shaper: TextShaper): W
     if (journey.holdStart > 0) from = Math.round(window / 2) + first;
     if (journey.holdEnd > 0) left = Math.round(window / 2) + length - last;
   } else {
-    const { width, stage } = laidCrawl(passage, frame, shaper);
-    [length, window] = [width, Math.max(1, stage.to - stage.from)];
+    const { width, pane } = laidCrawl(passage, frame, shaper);
+    [length, window] = [width, Math.max(1, pane.to - pane.from)];
   }
   return { length, window, from, distance: Math.max(1, length + window - from - left) };
 }

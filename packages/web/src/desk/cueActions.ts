@@ -6,12 +6,13 @@ import { moveSeam } from '@cadence/core/programme/edits/cues/moveSeam.ts';
 import { moveCues } from '@cadence/core/programme/edits/cues/moveCues.ts';
 import { cuesFromPieces } from '@cadence/core/programme/edits/found/pieces.ts';
 import { emphasise } from '@cadence/core/programme/edits/text/emphasise.ts';
-import { deleteCues } from '@cadence/core/programme/edits/text/reword.ts';
+import { deleteCues, setStrandStyle } from '@cadence/core/programme/edits/text/reword.ts';
 import { edgeToNearest } from '@cadence/core/programme/edits/cues/snapEdges.ts';
 import { splitCue } from '@cadence/core/programme/edits/cues/splitCue.ts';
 import { stretchCues } from '@cadence/core/programme/edits/cues/stretchCues.ts';
 import { trimToVoice } from '@cadence/core/programme/edits/cues/trimToVoice.ts';
 import { trimCue, type Edge } from '@cadence/core/programme/edits/cues/trimCue.ts';
+import { SAID_COLOUR } from '@cadence/core/programme/defaults.ts';
 import { marksInOrder, neighbours, placeOf } from '@cadence/core/programme/order.ts';
 import { tieEdges } from '@cadence/core/programme/ties.ts';
 import type { Cue, Id } from '@cadence/core/programme/programme.ts';
@@ -122,10 +123,18 @@ export function cueActions(desk: DeskPorts) {
         const marks = marksInOrder(programme).map(({ at }) => at);
         make(edgeToNearest(programme, cue.id, nearStart ? 'start' : 'end', marks));
       }),
+    /** Gives the spoken word a colour of its own in the strand in hand, or the colour of the others. */
     toggleLight: () => {
-      const light = !desk.view().light;
-      dispatch(looked({ light }));
-      note(light ? 'The spoken word is highlighted.' : 'The spoken word is not highlighted.');
+      const inHand = desk.programme().strands[strand()];
+      if (!inHand) return;
+      const { id, style, title } = inHand;
+      const saidColour = style.saidColour ? null : SAID_COLOUR;
+      make(setStrandStyle(desk.programme(), id, { saidColour }));
+      note(
+        saidColour
+          ? `“${title}”: the spoken word is highlighted.`
+          : `“${title}”: the spoken word is not highlighted.`,
+      );
     },
     toggleSafeArea: () => dispatch(looked({ safeArea: !desk.view().safeArea })),
 

@@ -34,7 +34,6 @@ export interface View {
   readonly loop: boolean;
   readonly safeArea: boolean;
   /** Whether the word that is being said is lit in the picture. */
-  readonly light: boolean;
   readonly speed: number;
   /** How Words shows the text: as lines to type while listening, or as one manuscript. */
   readonly wordsAs: 'lines' | 'text';
@@ -62,7 +61,6 @@ const initialState: View = {
   clicks: false,
   loop: false,
   safeArea: false,
-  light: false,
   speed: 1,
   wordsAs: 'lines',
   handover: { formats: ['srt', 'vtt'], placeCodes: false, clearLines: false },

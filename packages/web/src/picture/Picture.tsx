@@ -1,24 +1,25 @@
 import { useElementSize } from '@mantine/hooks';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { onlyStrand } from '@cadence/core/programme/order.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
 import { frameAt } from '@cadence/core/time/frameRate.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
-import { drawScene } from '@cadence/paint/drawScene.ts';
+import { NO_PICTURES, type Pictures } from '@cadence/paint/stage.ts';
 import { openNow, useApp, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
-import { imageOf, whenImages } from './images.ts';
 import { say, messageOf } from '../desk/say.ts';
-import { loadOwnFonts, makePath, preparePassage, shelf } from './studio.ts';
+import { shelf, stage } from './studio.ts';
 import classes from './PictureView.module.css';
-
-/** The colour of the word that is being said, where it is lit. */
-const LIGHT = '#f4d35e';
 
 /** Texts whose characters are known to be covered, and in which family. */
 const prepared = new WeakMap<object, string>();
+
+/** What the player shows of a film, if anything. */
+const played = (): HTMLVideoElement | undefined =>
+  (player.video?.readyState ?? 0) >= 2 ? (player.video ?? undefined) : undefined;
 
 /** Draws the scene at the player's time, once for each frame of the programme. */
 export default function Picture() {
@@ -30,7 +31,6 @@ export default function Picture() {
     [whole, only, strand],
   );
   const safeArea = useApp((state) => state.view.safeArea);
-  const light = useApp((state) => state.view.light);
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [fonts, setFonts] = useState(0);
@@ -40,7 +40,7 @@ export default function Picture() {
   useEffect(() => {
     let stale = false;
     for (const passage of Object.values(passages))
-      preparePassage(openNow().programme, passage).then(
+      stage.passage(openNow().programme, passage).then(
         (fresh) => fresh && !stale && setFonts((count) => count + 1),
         (error: unknown) => say.problem(`A font was not loaded: ${messageOf(error)}`),
       );
@@ -49,29 +49,43 @@ export default function Picture() {
     };
   }, [passages]);
   const last = useRef(-1);
-  useEffect(() => whenImages(() => setFonts((count) => count + 1)), []);
+  const pictures = useRef<Pictures>(NO_PICTURES);
+  const fetching = useRef<{ again: (() => void) | undefined } | null>(null);
 
   const draw = useCallback(
-    (time: Ticks) => {
-      const context = canvas.current?.getContext('2d');
-      if (!context || !canvas.current?.width) return;
-      const list = sceneAt(programme, time, shelf, light ? LIGHT : undefined);
+    function draw(time: Ticks) {
+      const element = canvas.current;
+      const context = element?.getContext('2d');
+      if (!context || !element?.width) return;
+      const list = sceneAt(programme, time, shelf);
       prepareFor(programme, list, () => setFonts((count) => count + 1));
       setTrouble(troubleIn(list));
-      drawScene(
-        context,
-        list,
-        {
-          shelf,
-          makePath,
-          image: ({ material }) => imageOf(programme.materials[material]),
-          picture: () =>
-            (player.video?.readyState ?? 0) >= 2 ? (player.video ?? undefined) : undefined,
-        },
-        canvas.current.width / list.width,
-      );
+      const scale = element.width / list.width;
+      // While it plays, the player's picture is drawn; else the exact frame, and until it is decoded the one before.
+      const { playing } = player.state();
+      const standIn = playing ? played() : undefined;
+      stage.draw(context, list, pictures.current, scale, standIn);
+      if (fetching.current) {
+        fetching.current.again = () => draw(player.time);
+        return;
+      }
+      const mine: { again: (() => void) | undefined } = { again: undefined };
+      fetching.current = mine;
+      element.ariaBusy = 'true';
+      void stage.pictures(list, programme, !playing).then((found) => {
+        fetching.current = null;
+        const film = found.without.some(({ kind }) => kind === 'film');
+        const same = samePictures(found, pictures.current);
+        pictures.current = found;
+        if (mine.again) {
+          mine.again();
+          return;
+        }
+        element.ariaBusy = 'false';
+        if (!same || film) stage.draw(context, list, found, scale, film ? played() : standIn);
+      });
     },
-    [programme, light],
+    [programme],
   );
 
   const { frameRate } = programme.facts;
@@ -108,6 +122,11 @@ export default function Picture() {
   );
 }
 
+/** Whether nothing of a picture has changed since. */
+function samePictures({ of }: Pictures, before: Pictures): boolean {
+  return of.size === before.of.size && [...of].every(([id, each]) => before.of.get(id) === each);
+}
+
 /** What the editor should know of the text that is seen; empty if all is well. */
 function troubleIn(list: DrawingList): string {
   for (const item of list.items) {
@@ -120,18 +139,15 @@ function troubleIn(list: DrawingList): string {
 }
 
 /** Loads what the texts of a scene lack, once for each text; then has it drawn again. */
-function prepareFor(
-  programme: Parameters<typeof sceneAt>[0],
-  list: DrawingList,
-  redraw: () => void,
-): void {
+function prepareFor(programme: Programme, list: DrawingList, redraw: () => void): void {
   for (const item of list.items) {
     if (item.kind !== 'text') continue;
     const text = programme.cues[item.cue]?.text;
     const { family } = item.layout.style;
     if (!text || prepared.get(text) === family) continue;
     prepared.set(text, family);
-    void loadOwnFonts(programme)
+    void stage
+      .ownFonts(programme)
       .then(() => shelf.prepare(family, text))
       .then(redraw)
       .catch(() => prepared.delete(text));

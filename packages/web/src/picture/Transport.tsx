@@ -13,7 +13,7 @@ import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { frameBefore } from '@cadence/core/time/frameRate.ts';
 import { act } from '../desk/actions.ts';
-import { useApp, useShown } from '../desk/store.ts';
+import { useApp, useShown, useStrand } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { usePlayerState, useTimeFollower } from '../playback/usePlayer.ts';
 import classes from './Transport.module.css';
@@ -27,7 +27,7 @@ const SPEEDS = [
 export function Transport() {
   const { playing, speed, problem } = usePlayerState();
   const loop = useApp((state) => state.view.loop);
-  const light = useApp((state) => state.view.light);
+  const light = Boolean(useStrand().style.saidColour);
   return (
     <div className={classes.transport}>
       <Tooltip label="To the start of the cue, or the one before (Page Up)">
@@ -64,7 +64,7 @@ export function Transport() {
           <IconRepeat size={17} />
         </ActionIcon>
       </Tooltip>
-      <Tooltip label="Highlight the spoken word in the picture (Shift L)">
+      <Tooltip label="Highlight the spoken word of this strand (Shift L)">
         <ActionIcon
           aria-label="Highlight words"
           aria-pressed={light}

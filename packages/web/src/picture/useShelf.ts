@@ -11,8 +11,8 @@ export function useShelf(family: string, lines: readonly Line[]): FontShelf | nu
   useEffect(() => {
     let stale = false;
     void loadWithRetry(() => import('./studio.ts'))
-      .then(async ({ loadOwnFonts, shelf }) => {
-        await loadOwnFonts(openNow().programme);
+      .then(async ({ shelf, stage }) => {
+        await stage.ownFonts(openNow().programme);
         const fresh = await shelf.prepare(family, lines);
         if (stale) return;
         setReady((before) => (fresh || before?.family !== family ? { shelf, family } : before));

@@ -144,6 +144,7 @@ class Player {
     for (const element of this.#elements()) element.pause();
     if (this.#state.playing) this.#set({ playing: false });
     this.#seekVideo();
+    this.#tell();
   }
 
   toggle(): void {

@@ -31,7 +31,7 @@ async function fittings(
   programme: Programme,
   stale: () => boolean,
 ): Promise<readonly Finding[] | undefined> {
-  const { prepareAll, shelf } = await loadWithRetry(() => import('../picture/studio.ts'));
+  const { shelf, stage } = await loadWithRetry(() => import('../picture/studio.ts'));
   const { strands, facts, passages } = programme;
   const cues = Object.values(programme.cues);
   const isNew = (cue: Cue): boolean => {
@@ -43,7 +43,7 @@ async function fittings(
     );
   };
   let fresh = cues.filter(isNew);
-  if (await prepareAll(programme, fresh)) {
+  if (await stage.fonts(programme, fresh)) {
     measured = new WeakMap();
     fresh = cues;
   }

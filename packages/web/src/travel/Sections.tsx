@@ -15,7 +15,7 @@ import { plural } from '@cadence/core/text/plural.ts';
 import { openNow } from '../desk/store.ts';
 import type { WindowProps } from '../desk/windows.ts';
 import { WindowFoot } from '../kit/WindowFoot.tsx';
-import { preparePassage } from '../picture/studio.ts';
+import { stage } from '../picture/studio.ts';
 import { passageNow } from './now.ts';
 import { SortedList } from './SortedList.tsx';
 import { travel } from './travel.ts';
@@ -79,7 +79,7 @@ export default function Sections({ close }: WindowProps) {
       return [{ ...roll, sheet: withSections(roll.sheet, inOrder(sheet, sections, places)) }];
     });
     // They are measured where they go to.
-    for (const roll of sent) await preparePassage(openNow().programme, roll);
+    for (const roll of sent) await stage.passage(openNow().programme, roll);
     travel.change(
       together(
         ...sent.map(

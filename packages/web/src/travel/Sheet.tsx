@@ -41,9 +41,8 @@ function comings({ passage, facts }: Coming): Map<number, InSight> {
       put(line, begins, begins + facts.frame.height + height);
     }
   } else {
-    const { items, stage } = laidCrawl(passage, facts.frame, shelf);
-    for (const { line, from, width } of items)
-      put(line, from, from + stage.to - stage.from + width);
+    const { items, pane } = laidCrawl(passage, facts.frame, shelf);
+    for (const { line, from, width } of items) put(line, from, from + pane.to - pane.from + width);
   }
   return found;
 }

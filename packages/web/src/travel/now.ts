@@ -6,7 +6,7 @@ import type { Cue } from '@cadence/core/programme/programme.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
 import { passageInHand } from './passageInHand.ts';
-import { preparePassage } from '../picture/studio.ts';
+import { stage } from '../picture/studio.ts';
 
 /** The passage in hand as it is kept. */
 export const passageNow = (): Passage | undefined =>
@@ -34,7 +34,7 @@ export function useFonts(passage: Passage | undefined): number {
   useEffect(() => {
     if (!passage) return;
     let stale = false;
-    preparePassage(openNow().programme, passage).then(
+    stage.passage(openNow().programme, passage).then(
       (fresh) => !stale && setFonts((count) => (fresh || count === 0 ? count + 1 : count)),
       (error: unknown) => say.problem(`A font was not loaded: ${messageOf(error)}`),
     );

@@ -21,8 +21,8 @@ import type { Id } from '@cadence/core/programme/programme.ts';
 import { closestKnownRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../sync/api.ts';
-import { containers } from './containers.ts';
-import { decoded } from './decoded.ts';
+import { containers } from '@cadence/film/containers.ts';
+import { decoded } from '@cadence/film/decoded.ts';
 import { foundIn, memoryOf } from './keptHeard.ts';
 
 export interface FoundSound {

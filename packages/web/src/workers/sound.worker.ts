@@ -3,7 +3,7 @@ import { expose, transfer } from 'comlink';
 import { AudioSampleSink, Input, UrlSource, type InputAudioTrack } from 'mediabunny';
 import { mix } from '@cadence/core/listen/signal/mix.ts';
 import type { Stretch } from '@cadence/core/listen/grains.ts';
-import { containers } from './containers.ts';
+import { containers } from '@cadence/film/containers.ts';
 
 const open = new Map<string, Promise<InputAudioTrack | null>>();
 

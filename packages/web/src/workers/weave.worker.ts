@@ -8,8 +8,8 @@ import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import type { Bands } from '@cadence/core/weave/cepstra.ts';
 import type { Pin, Weaver, Woven } from '@cadence/core/weave/weaver.ts';
-import { containers } from './containers.ts';
-import { decoded } from './decoded.ts';
+import { containers } from '@cadence/film/containers.ts';
+import { decoded } from '@cadence/film/decoded.ts';
 
 /** Where a sound is, and how long, in seconds. */
 export interface HeardSound {

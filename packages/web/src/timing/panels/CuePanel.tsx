@@ -237,6 +237,7 @@ function StyleForm() {
   const cue = programme.cues[selection.at(-1) ?? ''];
   if (!cue) return null;
   const style: TextStyle = scope === 'all' ? strand.style : { ...strand.style, ...cue.style };
+  const isTimed = style.saidColour || cue.words.length > 0;
   const set = (part: Partial<TextStyle>) => {
     const { programme: now } = openNow();
     make(scope === 'all' ? setStrandStyle(now, strand.id, part) : setStyle(now, selection, part));
@@ -317,6 +318,17 @@ function StyleForm() {
           typeof width === 'number' && width >= 0 && width <= 100 && set({ outlineWidth: width })
         }
       />
+      {isTimed && (
+        <ColorInput
+          size="xs"
+          label="Spoken word"
+          placeholder="As the others"
+          format="hex"
+          swatches={TEXT_COLOURS}
+          value={style.saidColour ?? ''}
+          onChangeEnd={(colour) => set({ saidColour: colour === '' ? null : colour })}
+        />
+      )}
       <NumberInput
         size="xs"
         label="Margin, px"

@@ -30,7 +30,7 @@ import { beforeLeaving } from '../../sync/leaving.ts';
 import { say } from '../../desk/say.ts';
 import { TimeMarker } from '../../kit/timeMarker.ts';
 import { openNow, store } from '../../desk/store.ts';
-import { preparePassage } from '../../picture/studio.ts';
+import { stage } from '../../picture/studio.ts';
 import { travel } from '../travel.ts';
 import { completing } from './completing.ts';
 import { setSeparator, sheetMarks, understood } from './sheetMarks.ts';
@@ -265,7 +265,7 @@ export class SheetEditor {
     clearTimeout(this.#timer);
     // Letters that no font here has are lent by one that comes first.
     this.#timer = setTimeout(() => {
-      void preparePassage(programme, { ...passage, sheet: text }).finally(this.keep);
+      void stage.passage(programme, { ...passage, sheet: text }).finally(this.keep);
     }, REST);
   }
 

@@ -5,9 +5,9 @@ import type { Crawl } from '@cadence/core/programme/passage.ts';
 import { crawlText } from '@cadence/core/scene/crawlItems.ts';
 import { laidCrawl } from '@cadence/core/scene/travelling.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { drawScene } from '@cadence/paint/drawScene.ts';
+import { NO_PICTURES } from '@cadence/paint/stage.ts';
 import { PictureView } from '../../picture/PictureView.tsx';
-import { makePath, shelf } from '../../picture/studio.ts';
+import { shelf, stage } from '../../picture/studio.ts';
 import { player } from '../../playback/player.ts';
 import { useTimeFollower } from '../../playback/usePlayer.ts';
 import { comeAt, timeComeTo, type Coming } from '@cadence/core/scene/coming.ts';
@@ -26,10 +26,10 @@ export function CrawlStrip({ coming }: { coming: Coming & { passage: Crawl } }) 
   const [top, setTop] = useState(0);
   const { facts, passage, cue } = coming;
   const { frame } = facts;
-  const { stage, width: long } = laidCrawl(passage, frame, shelf);
-  const wide = Math.max(1, stage.to - stage.from);
+  const { pane, width: long } = laidCrawl(passage, frame, shelf);
+  const wide = Math.max(1, pane.to - pane.from);
   const scale = Math.max(0.01, (width - 2 * PAD) / wide);
-  const rowHeight = Math.max(18, Math.round(stage.height * scale)) + GAP;
+  const rowHeight = Math.max(18, Math.round(pane.height * scale)) + GAP;
   const rows = Math.max(1, Math.ceil(long / wide));
   const density = Math.min(2, globalThis.devicePixelRatio);
 
@@ -62,11 +62,11 @@ export function CrawlStrip({ coming }: { coming: Coming & { passage: Crawl } }) 
         context.rect(PAD, y, wide * scale, high);
         context.clip();
         context.translate(
-          PAD - stage.from * scale,
-          y + high / 2 - (stage.top + stage.height / 2) * scale,
+          PAD - pane.from * scale,
+          y + high / 2 - (pane.top + pane.height / 2) * scale,
         );
         const items = crawlText(read, cue.id, wide * (row + 1), frame, shelf);
-        drawScene(context, { ...frame, items }, { shelf, makePath }, scale);
+        stage.draw(context, { ...frame, items }, NO_PICTURES, scale);
         context.restore();
       }
     },
@@ -81,7 +81,7 @@ export function CrawlStrip({ coming }: { coming: Coming & { passage: Crawl } }) 
       rowHeight,
       rows,
       density,
-      stage,
+      pane,
       cue.id,
       frame,
       passage,

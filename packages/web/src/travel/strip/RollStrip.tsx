@@ -5,13 +5,11 @@ import type { Roll } from '@cadence/core/programme/passage.ts';
 import { rollItems, topOfRoll } from '@cadence/core/scene/rollItems.ts';
 import { laidRoll } from '@cadence/core/scene/travelling.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { drawScene } from '@cadence/paint/drawScene.ts';
 import { useShown } from '../../desk/store.ts';
 import { PictureView } from '../../picture/PictureView.tsx';
-import { makePath, shelf } from '../../picture/studio.ts';
+import { shelf, stage } from '../../picture/studio.ts';
 import { player } from '../../playback/player.ts';
 import { useTimeFollower } from '../../playback/usePlayer.ts';
-import { imageOf, whenImages } from '../../picture/images.ts';
 import { comeAt, timeComeTo, type Coming } from '@cadence/core/scene/coming.ts';
 import { useDraggedTime } from './useDraggedTime.ts';
 import classes from './Strip.module.css';
@@ -29,13 +27,10 @@ export function RollStrip({ coming }: { coming: Coming & { passage: Roll } }) {
   const window = { top: Math.round((height - frame.height * scale) / 2) };
   const density = Math.min(2, globalThis.devicePixelRatio);
 
+  const drawn = useRef(0);
   const draw = useCallback(
-    (time: Ticks) => {
-      const context = canvas.current?.getContext('2d');
-      if (!context || width === 0) return;
-      context.setTransform(density, 0, 0, density, 0, 0);
-      context.clearRect(0, 0, width, height);
-      context.translate(0, window.top);
+    async (time: Ticks) => {
+      if (width === 0) return;
       const top = topOfRoll(laidRoll(passage, frame), comeAt(coming, time), frame);
       const [from, to] = [-window.top / scale, (height - window.top) / scale];
       const items = rollItems(
@@ -45,23 +40,25 @@ export function RollStrip({ coming }: { coming: Coming & { passage: Roll } }) {
         const { window: _window, ...rest } = item as typeof item & { window?: unknown };
         return { ...rest, opacity: BESIDE };
       });
-      drawScene(
-        context,
-        { ...frame, items },
-        { shelf, makePath, image: ({ material }) => imageOf(materials[material]) },
-        scale,
-      );
+      const list = { ...frame, items };
+      const turn = ++drawn.current;
+      const pictures = await stage.pictures(list, { materials });
+      const context = canvas.current?.getContext('2d');
+      if (!context || turn !== drawn.current) return;
+      context.setTransform(density, 0, 0, density, 0, 0);
+      context.clearRect(0, 0, width, height);
+      context.translate(0, window.top);
+      stage.draw(context, list, pictures, scale);
     },
     [coming, materials, width, height, window.top, scale, density, cue.id, frame, passage],
   );
-  useEffect(() => whenImages(() => draw(player.time)), [draw]);
   const last = useRef<Ticks | null>(null);
   useTimeFollower((time) => {
     if (last.current === time) return;
     last.current = time;
-    draw(time);
+    void draw(time);
   });
-  useEffect(() => draw(player.time), [draw]);
+  useEffect(() => void draw(player.time), [draw]);
 
   const forward = passage.look.downwards ? 1 : -1;
   const drag = useDraggedTime((begun: number, delta) =>

@@ -1,16 +1,25 @@
 /** The sound of a track, decoded piece by piece, each where its timestamp says. */
 import { AudioSampleSink, type InputAudioTrack } from 'mediabunny';
 
-/** One array a channel; breaks off with the decoder's error where the file is damaged. */
-export async function* decoded(track: InputAudioTrack): AsyncGenerator<Float32Array[]> {
+/**
+ * One array a channel; breaks off with the decoder's error where the file is damaged.
+ *
+ * @param start  where the first piece lies at the latest, in seconds, whatever its decoder says
+ */
+export async function* decoded(
+  track: InputAudioTrack,
+  start = Infinity,
+): AsyncGenerator<Float32Array[]> {
   let samples = 0;
+  let latest = start;
   for await (const sample of new AudioSampleSink(track).samples()) {
     const channels = Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
       const plane = new Float32Array(sample.numberOfFrames);
       sample.copyTo(plane, { planeIndex, format: 'f32-planar' });
       return plane;
     });
-    const place = Math.round(sample.timestamp * track.sampleRate);
+    const place = Math.round(Math.min(sample.timestamp, latest) * track.sampleRate);
+    latest = Infinity;
     sample.close();
     const fitted = placed(channels, place - samples);
     samples += fitted[0]?.length ?? 0;
