@@ -86,7 +86,7 @@ export function ensureBuilt() {
 /** Bundles the command line, unless the bundle is newer than its sources; gives the bundle's path. */
 export function ensureCommandLine() {
   const bundle = 'packages/cli/dist/main.mjs';
-  const sources = ['core', 'paint', 'node', 'cli'].map((name) => `packages/${name}/src`);
+  const sources = ['core', 'paint', 'film', 'node', 'cli'].map((name) => `packages/${name}/src`);
   if (!isFresh(bundle, [...sources, 'packages/cli/vite.config.ts', 'package-lock.json']))
     must(
       'npm',

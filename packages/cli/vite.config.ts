@@ -24,6 +24,7 @@ export default defineConfig({
       '@napi-rs/canvas',
       'harfbuzzjs',
       'mediabunny',
+      'client-zip',
       '@wasm-audio-decoders/flac',
       '@wasm-audio-decoders/ogg-vorbis',
       'mpg123-decoder',

@@ -3,10 +3,21 @@
 /** Told no more often than this, and never before, in milliseconds. */
 const EVERY = 1000;
 
+/** Tells shares of a whole, from 0 to 1. */
+export class Share {
+  #told = Date.now();
+
+  tell(doing: string, share: number): void {
+    if (Date.now() - this.#told < EVERY) return;
+    this.#told = Date.now();
+    process.stderr.write(`${doing}: ${Math.floor(100 * share)} %\n`);
+  }
+}
+
 export class Progress {
   readonly #whole: number;
   #done = 0;
-  #told = Date.now();
+  readonly #share = new Share();
 
   /** @param whole  how much there is to do, in any unit */
   constructor(whole: number) {
@@ -22,9 +33,7 @@ export class Progress {
     for await (const piece of pieces) {
       yield piece;
       this.#done += sizeOf(piece);
-      if (Date.now() - this.#told < EVERY) continue;
-      this.#told = Date.now();
-      process.stderr.write(`${doing}: ${Math.floor((100 * this.#done) / this.#whole)} %\n`);
+      this.#share.tell(doing, this.#done / this.#whole);
     }
   }
 }

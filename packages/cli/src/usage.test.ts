@@ -56,7 +56,10 @@ describe('a command line', () => {
       const asked = parseUsage([...name.split(' '), '--help']);
       const help = 'help' in asked ? asked.help : '';
       expect(help).toContain(example);
-      for (const option of options) expect(help).toContain(`--${option} ${OPTIONS[option]}`);
+      for (const option of options)
+        expect(help).toContain(
+          OPTIONS[option] === null ? `[--${option}]` : `--${option} ${OPTIONS[option]}`,
+        );
       // The example is one that works.
       expect(() => parseUsage(example.split(' '))).not.toThrow();
     }

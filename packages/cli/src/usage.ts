@@ -23,18 +23,27 @@ export function usage(): string {
 /** What a verb takes. */
 function helpOf(name: string, { takes, maybe, options, example }: Verb): string {
   const files = [...takes, ...(maybe === undefined ? [] : [`[${maybe}]`])];
-  const given = options.map((option) => `[--${option} ${OPTIONS[option]}]`);
+  const given = options.map((option) =>
+    OPTIONS[option] === null ? `[--${option}]` : `[--${option} ${OPTIONS[option]}]`,
+  );
   return [
     `${COMMAND} ${[name, ...files, ...given, '[--json]'].join(' ')}`,
     `  ${COMMAND} ${example}`,
   ].join('\n');
 }
 
+/** Whether options take a value, as Node's parser wants to know it. */
+const typesOf = (names: readonly OptionName[]) =>
+  Object.fromEntries(
+    names.map((name) => [
+      name,
+      { type: OPTIONS[name] === null ? ('boolean' as const) : ('string' as const) },
+    ]),
+  );
+
 /** The words of a command line that are no options and no values of any. */
 function wordsIn(args: readonly string[]): string[] {
-  const known = Object.fromEntries(
-    Object.keys(OPTIONS).map((name) => [name, { type: 'string' as const }]),
-  );
+  const known = typesOf(Object.keys(OPTIONS) as OptionName[]);
   const flags = { json: { type: 'boolean' as const }, help: { type: 'boolean' as const } };
   return parseArgs({
     args: [...args],
@@ -104,18 +113,19 @@ export function parseUsage(args: readonly string[]): Asked {
     allowPositionals: true,
     strict: false,
     tokens: true,
-    options: Object.fromEntries(
-      verb.options.map((option) => [option, { type: 'string' as const }]),
-    ),
+    options: typesOf(verb.options),
   });
   const options: Record<string, string> = {};
   for (const token of tokens) {
     if (token.kind !== 'option' || token.name === 'json' || token.name === 'help') continue;
     if (!verb.options.some((option) => option === token.name))
       throw unknownOption(name, token.name, verb.options);
-    if (token.value === undefined || token.value === '')
+    const takesNone = OPTIONS[token.name as OptionName] === null;
+    if (takesNone && token.value !== undefined)
+      throw new WrongUsage(`--${token.name} takes no value.`);
+    if (!takesNone && !token.value)
       throw new WrongUsage(`--${token.name} takes ${OPTIONS[token.name as OptionName]}.`);
-    options[token.name] = token.value;
+    options[token.name] = token.value ?? 'yes';
   }
   if (wantsHelp) return { help: helpOf(name, verb) };
   const names = words.slice(name.split(' ').length);

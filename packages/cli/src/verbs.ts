@@ -1,7 +1,7 @@
 /** What the command line can do. What a verb needs is loaded when it is run. */
 import { WrongUsage } from './failure.ts';
 
-/** Every option that takes a value, and what stands for it. */
+/** Every option, and what stands for its value; null where it takes none. */
 export const OPTIONS = {
   only: 'speech,onsets,pulse,hits',
   as: 'FORMAT',
@@ -23,6 +23,8 @@ export const OPTIONS = {
   range: 'TIMECODE-TIMECODE',
   loudness: '-23',
   bits: '24',
+  codec: 'h264',
+  'text-only': null,
 } as const;
 export type OptionName = keyof typeof OPTIONS;
 export type Options = { readonly [Name in OptionName]?: string };
@@ -151,6 +153,13 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     example: 'sound ferry.cadence.json ferry.wav --loudness -23 --json',
     run: async ([file = '', out = ''], options) =>
       (await import('./sound.ts')).soundCommand(file, out, options),
+  },
+  film: {
+    takes: ['PROGRAMME', 'OUT.mp4'],
+    options: ['material', 'range', 'size', 'rate', 'codec', 'text-only', 'loudness'],
+    example: 'film ferry.cadence.json ferry.mp4 --size 720 --json',
+    run: async ([file = '', out = ''], options) =>
+      (await import('./film.ts')).filmCommand(file, out, options),
   },
   scene: {
     takes: ['PROGRAMME'],

@@ -1,5 +1,5 @@
 /**
- * Luma and chroma as red, green and blue, in AssemblyScript: eight pixels at once.
+ * Luma and chroma as red, green and blue, and back, in AssemblyScript: several pixels at once.
  *
  * All pointers are bytes into the one memory. `npm run kernels` compiles this into `src/colourCode.ts`.
  */
@@ -116,6 +116,95 @@ export function toRgba(
       store<u8>(to + 1, <u8>byte((light + (HALF - (ug * cb + vg * cr))) >> POINT));
       store<u8>(to + 2, <u8>byte((light + (ub * cb + HALF)) >> POINT));
       store<u8>(to + 3, 255);
+    }
+  }
+}
+
+/** Four pixels by factors: each one's red, green and blue, added up. */
+function weighed(pixels: v128, factors: v128): v128 {
+  const low = i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(pixels), factors);
+  const high = i32x4.dot_i16x8_s(i16x8.extend_high_i8x16_u(pixels), factors);
+  return i32x4.add(i32x4.shuffle(low, high, 0, 2, 4, 6), i32x4.shuffle(low, high, 1, 3, 5, 7));
+}
+
+/** Two squares of four pixels, added up: red, green, blue and opacity of each. */
+function squares(upper: v128, lower: v128): v128 {
+  const low = i16x8.add(i16x8.extend_low_i8x16_u(upper), i16x8.extend_low_i8x16_u(lower));
+  const high = i16x8.add(i16x8.extend_high_i8x16_u(upper), i16x8.extend_high_i8x16_u(lower));
+  return i16x8.add(i64x2.shuffle(low, high, 0, 2), i64x2.shuffle(low, high, 1, 3));
+}
+
+/** Both squares by factors, in the first and the third number. */
+function tinted(sums: v128, factors: v128): v128 {
+  const parts = i32x4.dot_i16x8_s(sums, factors);
+  const all = i32x4.add(parts, i32x4.shuffle(parts, parts, 1, 0, 3, 2));
+  return i32x4.shr_s(
+    i32x4.add(all, i32x4.splat((128 << (POINT + 2)) + (1 << (POINT + 1)))),
+    POINT + 2,
+  );
+}
+
+function factorsOf(red: i32, green: i32, blue: i32): v128 {
+  let factors = i16x8.splat(0);
+  factors = i16x8.replace_lane(factors, 0, <i16>red);
+  factors = i16x8.replace_lane(factors, 1, <i16>green);
+  factors = i16x8.replace_lane(factors, 2, <i16>blue);
+  return i64x2.shuffle(factors, factors, 0, 0);
+}
+
+/**
+ * One frame of four bytes a pixel as 8-bit luma and chroma, planes without gaps: each chroma sample is the mean of
+ * four pixels. Width and height are even.
+ *
+ * @param yr  factors of red, green and blue in luma; for U and V alike
+ * @param input  followed by room for the rest of a load
+ */
+export function fromRgba(
+  input: usize,
+  width: i32,
+  height: i32,
+  black: i32,
+  yr: i32,
+  yg: i32,
+  yb: i32,
+  ur: i32,
+  ug: i32,
+  ub: i32,
+  vr: i32,
+  vg: i32,
+  vb: i32,
+  output: usize,
+): void {
+  const luma = factorsOf(yr, yg, yb);
+  const toU = factorsOf(ur, ug, ub);
+  const toV = factorsOf(vr, vg, vb);
+  const base = i32x4.splat((black << POINT) + HALF);
+  const row = (<usize>width) << 2;
+  const us = output + <usize>(width * height);
+  const vs = us + <usize>((width * height) >> 2);
+  for (let y = 0; y < height; y += 2) {
+    const upper = input + <usize>y * row;
+    const lower = upper + row;
+    const out = output + <usize>(y * width);
+    const half = <usize>((y >> 1) * (width >> 1));
+    // Where two or three pixels are left, the last four are done once more.
+    for (let x = 0; x < width; x += 4) {
+      const at = x + 4 <= width ? x : max(0, width - 4);
+      const a = v128.load(upper + ((<usize>at) << 2));
+      const b = v128.load(lower + ((<usize>at) << 2));
+      const ya = i32x4.shr_s(i32x4.add(weighed(a, luma), base), POINT);
+      const yb4 = i32x4.shr_s(i32x4.add(weighed(b, luma), base), POINT);
+      const y8 = i8x16.narrow_i16x8_u(i16x8.narrow_i32x4_s(ya, yb4), ya);
+      v128.store32_lane(out + at, y8, 0);
+      v128.store32_lane(out + <usize>width + at, y8, 1);
+      const sums = squares(a, b);
+      const u = tinted(sums, toU);
+      const v = tinted(sums, toV);
+      const place = half + ((<usize>at) >> 1);
+      store<u8>(us + place, <u8>min(255, max(0, i32x4.extract_lane(u, 0))));
+      store<u8>(us + place + 1, <u8>min(255, max(0, i32x4.extract_lane(u, 2))));
+      store<u8>(vs + place, <u8>min(255, max(0, i32x4.extract_lane(v, 0))));
+      store<u8>(vs + place + 1, <u8>min(255, max(0, i32x4.extract_lane(v, 2))));
     }
   }
 }

@@ -16,6 +16,13 @@ const SHARES: Readonly<Record<Matrix, readonly [red: number, blue: number]>> = {
   bt2020: [0.2627, 0.0593],
 };
 
+/** Films of so many lines and more are made by BT.709, smaller ones by BT.601. */
+const HIGH_DEFINITION = 720;
+
+/** By what a film of so many lines is made, where nothing else is said. */
+export const usualMatrix = (lines: number): Matrix =>
+  lines >= HIGH_DEFINITION ? 'bt709' : 'bt601';
+
 /** How samples of a frame lie in memory. */
 export interface Sampling {
   /** By how many bits chroma is coarser than luma, across and down. */
@@ -83,10 +90,29 @@ interface Exports {
       output: number,
     ]
   ): void;
+  fromRgba(
+    ...of: [
+      input: number,
+      width: number,
+      height: number,
+      black: number,
+      yr: number,
+      yg: number,
+      yb: number,
+      ur: number,
+      ug: number,
+      ub: number,
+      vr: number,
+      vg: number,
+      vb: number,
+      output: number,
+    ]
+  ): void;
 }
 
 /** Bits behind the point of the factors, as in the kernel. */
 const POINT = 14;
+const whole = (value: number): number => Math.round(value * (1 << POINT));
 const PAGE = 65_536;
 /** How far a load of eight may reach beyond a plane. */
 const SLACK = 16;
@@ -117,7 +143,6 @@ export class Colours {
     const [red, blue] = SHARES[matrix];
     const green = 1 - red - blue;
     const [black, luma, chroma] = fullRange ? [0, 1, 1] : [16, 255 / 219, 255 / 224];
-    const whole = (value: number) => Math.round(value * (1 << POINT));
     const output = 16 * Math.ceil((this.#size + SLACK) / 16);
     const bytes = 4 * width * height;
     this.#grow(output + bytes);
@@ -142,6 +167,46 @@ export class Colours {
       output,
     );
     return new Uint8ClampedArray(this.#run.memory.buffer as ArrayBuffer, output, bytes).slice();
+  }
+
+  /**
+   * The planes (I420, without gaps) of red, green, blue and opacity, row by row: luma from 16 to 235, and chroma that
+   * is the mean of four pixels.
+   *
+   * @param width   even, as `height` is
+   */
+  fromRgba(
+    pixels: Uint8ClampedArray,
+    width: number,
+    height: number,
+    matrix: Matrix,
+  ): Uint8Array<ArrayBuffer> {
+    const [red, blue] = SHARES[matrix];
+    const green = 1 - red - blue;
+    const [luma, chroma] = [219 / 255, 224 / 255];
+    const output = 16 * Math.ceil((pixels.length + SLACK) / 16);
+    const bytes = (3 * width * height) / 2;
+    this.#grow(output + bytes);
+    new Uint8Array(this.#run.memory.buffer).set(pixels);
+    const [uRed, vBlue] = [-red / (2 * (1 - blue)), -blue / (2 * (1 - red))];
+    const [uGreen, vGreen] = [-green / (2 * (1 - blue)), -green / (2 * (1 - red))];
+    this.#run.fromRgba(
+      0,
+      width,
+      height,
+      16,
+      whole(red * luma),
+      whole(green * luma),
+      whole(blue * luma),
+      whole(uRed * chroma),
+      whole(uGreen * chroma),
+      whole(0.5 * chroma),
+      whole(0.5 * chroma),
+      whole(vGreen * chroma),
+      whole(vBlue * chroma),
+      output,
+    );
+    return new Uint8Array(this.#run.memory.buffer as ArrayBuffer, output, bytes).slice();
   }
 
   /** Samples of more than 8 bits as 8: the planes are written anew in their place, with half the strides. */

@@ -5,35 +5,12 @@ import { surfaces } from '@cadence/node/stageFiles.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { frames as spanOf, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import type { FilmFrames } from '@cadence/paint/stage.ts';
+import { readFrame, samplesFolder } from './films.samples.ts';
 import { BrokenFilm, openFilm } from './frames.ts';
-
-const pathOf = (name: string): string =>
-  fileURLToPath(new URL(`../samples/${name}`, import.meta.url));
 
 async function open(name: string): Promise<FilmFrames> {
   await withCodecs();
-  return openFilm(new FilePathSource(pathOf(name)), surfaces);
-}
-
-type Drawn = { readonly width: number; readonly height: number } & {
-  getContext(kind: '2d'): OffscreenCanvasRenderingContext2D;
-};
-
-/** The number that is drawn into a frame, and how its patches are coloured. */
-function read(picture: CanvasImageSource | undefined, turned = false) {
-  const canvas = picture as unknown as Drawn;
-  const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
-  /** A pixel of the frame as it was before it was turned three quarters clockwise. */
-  const at = (x: number, y: number): number[] => {
-    const [across, down] = turned ? [y, canvas.height - 1 - x] : [x, y];
-    return [
-      ...data.subarray(4 * (down * canvas.width + across), 4 * (down * canvas.width + across) + 3),
-    ];
-  };
-  let number = 0;
-  for (let bit = 0; bit < 8; bit++)
-    if ((at(16 * bit + 8, 8)[1] as number) > 128) number += 1 << bit;
-  return { number, patches: [16, 48, 80, 112].map((x) => at(x, 48)) };
+  return openFilm(new FilePathSource(`${samplesFolder}${name}`), surfaces);
 }
 
 const rate = (num: number, den = 1): FrameRate => ({ num, den, dropFrame: false });
@@ -42,7 +19,7 @@ const rate = (num: number, den = 1): FrameRate => ({ num, den, dropFrame: false 
 async function seen(film: FilmFrames, of: FrameRate, count: number): Promise<number[]> {
   const numbers: number[] = [];
   for (let frame = 0; frame < count; frame++)
-    numbers.push(read(await film.frameAt(spanOf(frame, of))).number);
+    numbers.push(readFrame(await film.frameAt(spanOf(frame, of))).number);
   await film.close();
   return numbers;
 }
@@ -81,17 +58,17 @@ describe('the frames of a film', () => {
     const film = await open('turned.mp4');
     const picture = await film.frameAt(fromSeconds(2));
     expect(picture).toMatchObject({ width: 64, height: 128 });
-    expect(read(picture, true).number).toBe(50);
+    expect(readFrame(picture, true).number).toBe(50);
     await film.close();
   });
 
   it('are found whichever way one goes', async () => {
     const film = await open('bframes-25.mp4');
     for (const frame of [100, 3, 99, 98, 97, 47, 48, 49, 0, 119, 118, 60]) {
-      expect(read(await film.frameAt(spanOf(frame, rate(25)))).number).toBe(frame);
+      expect(readFrame(await film.frameAt(spanOf(frame, rate(25)))).number).toBe(frame);
     }
     // The last frame stays.
-    expect(read(await film.frameAt(fromSeconds(90))).number).toBe(119);
+    expect(readFrame(await film.frameAt(fromSeconds(90))).number).toBe(119);
     await film.close();
   });
 
@@ -99,7 +76,7 @@ describe('the frames of a film', () => {
     const film = await open('bframes-25.mp4');
     const asked = [10, 80, 11, 12];
     const found = await Promise.all(
-      asked.map(async (frame) => read(await film.frameAt(spanOf(frame, rate(25)))).number),
+      asked.map(async (frame) => readFrame(await film.frameAt(spanOf(frame, rate(25)))).number),
     );
     expect(found).toEqual(asked);
     await film.close();
@@ -109,7 +86,7 @@ describe('the frames of a film', () => {
     'have the colours that the film was made of: %s',
     async (name) => {
       const film = await open(name);
-      const { patches } = read(await film.frameAt(fromSeconds(1)));
+      const { patches } = readFrame(await film.frameAt(fromSeconds(1)));
       const meant = [
         [200, 40, 40],
         [40, 180, 60],

@@ -8,7 +8,7 @@ import {
 } from 'mediabunny';
 import { toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import type { FilmFrames, Surfaces } from '@cadence/paint/stage.ts';
-import { Colours, SAMPLINGS, type Matrix, type Planes } from './colour.ts';
+import { Colours, SAMPLINGS, usualMatrix, type Matrix, type Planes } from './colour.ts';
 import { containers } from './containers.ts';
 
 /** A film that cannot be opened or decoded, as a sentence. */
@@ -16,9 +16,6 @@ export class BrokenFilm extends Error {}
 
 /** Further ahead than this, in seconds, it is decoded from the nearest key frame, not on from where it was. */
 const NEAR = 1;
-
-/** Films of so many lines and more were made by BT.709 where nothing is said, smaller ones by BT.601. */
-const HIGH_DEFINITION = 720;
 
 const MATRICES: Readonly<Record<string, Matrix>> = {
   bt709: 'bt709',
@@ -48,7 +45,7 @@ export async function openFilm(source: Source, surfaces: Surfaces): Promise<Film
 
 async function matrixOf(track: InputVideoTrack): Promise<Matrix> {
   const { matrix } = await track.getColorSpace();
-  return MATRICES[matrix ?? ''] ?? (track.codedHeight >= HIGH_DEFINITION ? 'bt709' : 'bt601');
+  return MATRICES[matrix ?? ''] ?? usualMatrix(track.codedHeight);
 }
 
 /**

@@ -4,7 +4,9 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import type { Id, Material } from '@cadence/core/programme/programme.ts';
+import type { OpenSource } from '@cadence/core/mix/mixdown.ts';
+import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import type { Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import type { Bands } from '@cadence/core/weave/cepstra.ts';
@@ -37,6 +39,19 @@ export async function fileOf(folder: string, { name, hash }: Material): Promise<
     `The file of “${name}” is not in ${folder}, or its content is another.`,
     join(folder, name),
   );
+}
+
+/** Opens the sounds that are heard in a programme, from a folder. @throws Unusable where the file of one is not there */
+export async function soundsIn(folder: string, programme: Programme): Promise<OpenSource> {
+  const paths = new Map<Id, string>();
+  for (const { material, muted } of soundsHeard(programme)) {
+    const file = programme.materials[material];
+    if (file && !muted) paths.set(material, await fileOf(folder, file));
+  }
+  return async (material) => {
+    const path = paths.get(material);
+    return path === undefined ? undefined : openSound(path);
+  };
 }
 
 /** What a sound's file is as a material. @throws Unusable as `openSound` */

@@ -4,6 +4,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   createCanvas,
+  type Canvas,
   ImageData as NodeImageData,
   loadImage,
   Path2D as NodePath,
@@ -24,6 +25,7 @@ export const surfaces: Surfaces = {
     surface.getContext('2d').putImageData(new NodeImageData(pixels, width, height), 0, 0);
     return surface as unknown as CanvasImageSource;
   },
+  png: (surface) => (surface as unknown as Canvas).encode('png'),
 };
 
 /**

@@ -28,6 +28,7 @@ export interface Surfaces {
     width: number,
     height: number,
   ): CanvasImageSource;
+  png(surface: OffscreenCanvas): Promise<Uint8Array>;
 }
 
 /** Where a stage has its files from. Each rejects where a file is gone or cannot be read. */

@@ -10,6 +10,10 @@ export const surfaces: Surfaces = {
     surface.getContext('2d')?.putImageData(new ImageData(pixels, width, height), 0, 0);
     return surface;
   },
+  async png(surface) {
+    const blob = await surface.convertToBlob({ type: 'image/png' });
+    return new Uint8Array(await blob.arrayBuffer());
+  },
 };
 
 async function fetched(url: string, what: string): Promise<Response> {

@@ -1,0 +1,77 @@
+/** Writing a film in parts: what there is to do, and each piece of it. */
+import { levelled, type Levelled } from '@cadence/core/mix/levelled.ts';
+import type { OpenSource } from '@cadence/core/mix/mixdown.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
+import { SOUND_PART, SOUND_RATE, type FilmOrder, type Part } from './order.ts';
+import { writePart, writeSound, type Drawn, type Easel } from './parts.ts';
+import { joinParts } from './join.ts';
+import { joinPictures, writePictures } from './pictures.ts';
+import type { PartStore, Sink } from './store.ts';
+
+/** A film that is being written, where it is written. */
+export interface Job {
+  readonly programme: Programme;
+  readonly order: FilmOrder;
+  readonly store: PartStore;
+  readonly easel: Easel;
+  readonly open: OpenSource;
+}
+
+/** Writes a part, unless it is there. */
+export async function makePart(
+  { programme, order, store, easel }: Job,
+  part: Part,
+  drawn?: Drawn,
+): Promise<void> {
+  if (await store.has(part.name)) return;
+  await easel.stage.fonts(programme);
+  const write = order.container === 'zip' ? writePictures : writePart;
+  await store.put(part.name, (sink) => write(programme, order, part, easel, sink, drawn));
+}
+
+/** What is known of the sound of a film. */
+export type SoundFound = Pick<Levelled, 'level' | 'gain' | 'isHeldBack'>;
+
+/**
+ * Writes the sound, unless it is there.
+ *
+ * @param report  told which share of it is done
+ * @returns what was found; undefined where it was there
+ */
+export async function makeSound(
+  { programme, order, store, open }: Job,
+  report: (share: number) => void = () => undefined,
+): Promise<SoundFound | undefined> {
+  const { audio, range, loudness } = order;
+  if (!audio || (await store.has(SOUND_PART))) return undefined;
+  const whole = toSeconds(subtract(range.end, range.start)) * SOUND_RATE;
+  let samples = 0;
+  const mix = await levelled(
+    programme,
+    range,
+    SOUND_RATE,
+    open,
+    loudness,
+    async function* (pieces) {
+      for await (const piece of pieces) {
+        samples += piece[0].length;
+        report(Math.min(1, samples / (2 * whole)));
+        yield piece;
+      }
+    },
+  );
+  await store.put(SOUND_PART, (sink) => writeSound(mix, audio, sink));
+  const { level, gain, isHeldBack } = mix;
+  return { level, gain, isHeldBack };
+}
+
+/** Joins the parts into the film. */
+export function join(
+  { programme, order, store }: Pick<Job, 'programme' | 'order' | 'store'>,
+  sink: Sink,
+  report?: (frames: number) => void,
+): Promise<void> {
+  const joined = order.container === 'zip' ? joinPictures : joinParts;
+  return joined(programme, order, store, sink, report);
+}

@@ -1,0 +1,92 @@
+/** Writing a film on Node: its parts in threads, one a core, then joined. */
+import { availableParallelism } from 'node:os';
+import { proxy } from 'comlink';
+import { FilePathSource } from 'mediabunny';
+import { faultsOf } from '@cadence/film/write/join.ts';
+import { join, type SoundFound } from '@cadence/film/write/film.ts';
+import { frameCount, partsOf, type Part } from '@cadence/film/write/order.ts';
+import type { FilmWork } from './filmHelper.ts';
+import { fillWhole, folderStore } from './folderStore.ts';
+import { withHelper } from './helperThread.ts';
+
+/** How far a film is: shares from 0 to 1. */
+export interface FilmProgress {
+  readonly doing: 'writing' | 'joining';
+  readonly share: number;
+}
+
+/** Parts in as many rows as there are threads, each of neighbours, so that none of them decodes the same twice. */
+class Rows {
+  readonly #rows: Part[][];
+
+  constructor(parts: readonly Part[], count: number) {
+    const long = Math.ceil(parts.length / count);
+    this.#rows = Array.from({ length: count }, (_, at) => parts.slice(at * long, (at + 1) * long));
+  }
+
+  /** The next part of a row; of the longest other one where it is done. */
+  next(row: number): Part | undefined {
+    const own = this.#rows[row]?.shift();
+    if (own) return own;
+    const [longest] = this.#rows.toSorted((a, b) => b.length - a.length);
+    return longest?.pop();
+  }
+}
+
+/**
+ * Writes a film, or goes on with it where some of its parts are there. The file is there whole or not at all.
+ *
+ * @param report  told how far it is
+ * @returns what was found of its sound, and what is wrong with the file that was written
+ */
+export async function writeFilm(
+  work: FilmWork,
+  out: string,
+  report: (progress: FilmProgress) => void = () => undefined,
+  threads = availableParallelism(),
+): Promise<{ readonly sound: SoundFound | undefined; readonly faults: readonly string[] }> {
+  const { programme, order } = work;
+  const parts = partsOf(order);
+  const rows = new Rows(parts, Math.min(threads, parts.length));
+  const [whole, sounding] = [frameCount(order), order.audio ? 0.1 : 0];
+  let [frames, heard] = [0, 0];
+  const tell = () =>
+    report({
+      doing: 'writing',
+      share: (1 - sounding) * (frames / whole) + sounding * heard,
+    });
+  let sound: SoundFound | undefined;
+  const thread = (row: number) =>
+    withHelper('film', async (helper) => {
+      await helper.begin(work);
+      if (row === 0)
+        sound = await helper.sound(
+          proxy((share) => {
+            heard = share;
+            tell();
+          }),
+        );
+      for (let part = rows.next(row); part; part = rows.next(row)) {
+        let drawn = 0;
+        await helper.part(
+          part,
+          proxy(() => {
+            drawn++;
+            frames++;
+            tell();
+          }),
+        );
+        frames += part.to - part.from - drawn;
+      }
+      await helper.end();
+    });
+  await Promise.all(
+    Array.from({ length: Math.min(threads, parts.length) }, (_, row) => thread(row)),
+  );
+  const job = { programme, order, store: folderStore(work.parts) };
+  await fillWhole(out, (sink) =>
+    join(job, sink, (joined) => report({ doing: 'joining', share: joined / whole })),
+  );
+  const faults = order.container === 'zip' ? [] : await faultsOf(new FilePathSource(out), order);
+  return { sound, faults };
+}
