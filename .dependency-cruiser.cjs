@@ -47,6 +47,7 @@ const layers = [
   ['listening'],
   ['weaving'],
   ['bringing'],
+  ['writing'],
   ['programmes', 'material', 'words', 'timing', 'travel', 'handover'],
   ['shell'],
 ];

@@ -1,10 +1,7 @@
 /** `sound`: the mixdown of a programme as a WAVE file. */
-import { PcmWriter, wavFrame, type CuePoint } from '@cadence/core/formats/wav/writeWav.ts';
-import { levelled } from '@cadence/core/mix/levelled.ts';
 import { sampleAt } from '@cadence/core/mix/mixdown.ts';
+import { WAV_RATE, wavOf } from '@cadence/core/mix/wavOf.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
-import { marksInOrder } from '@cadence/core/programme/order.ts';
-import { contains } from '@cadence/core/time/range.ts';
 import { soundsIn } from '@cadence/node/material.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
 import { rangeOf, targetOf } from './asked.ts';
@@ -12,9 +9,6 @@ import { WrongUsage } from './failure.ts';
 import { writeWhole } from './files.ts';
 import { folderOf, readProgramme } from './programmeFile.ts';
 import { Progress } from './progress.ts';
-
-/** Of the mixdown, in samples a second. */
-const RATE = 48_000;
 
 interface SoundOptions {
   readonly range?: string | undefined;
@@ -40,35 +34,22 @@ export async function soundCommand(
   if (!soundsHeard(programme).some(({ muted }) => !muted))
     throw new Unusable('silent', 'No sound is heard in this programme.', name);
   const open = await soundsIn(folderOf(name, options.material), programme);
-  const length = sampleAt(range.end, RATE) - sampleAt(range.start, RATE);
-  const progress = new Progress(2 * length);
-  const mix = await levelled(programme, range, RATE, open, target, (pieces, doing) =>
+  const samples = sampleAt(range.end, WAV_RATE) - sampleAt(range.start, WAV_RATE);
+  const progress = new Progress(2 * samples);
+  const wav = await wavOf(programme, { range, bits, loudness: target }, open, (pieces, doing) =>
     progress.of(doing === 'measuring' ? 'Measuring' : 'Writing', pieces, ([left]) => left.length),
   );
-  const points = marksInOrder(programme)
-    .filter(({ at }) => contains(range, at))
-    .map((mark): CuePoint => ({
-      sample: sampleAt(mark.at, RATE) - sampleAt(range.start, RATE),
-      name: mark.name,
-    }));
-  const { head, tail } = wavFrame({ sampleRate: RATE, channels: 2, bits, length }, points);
-  async function* content(): AsyncGenerator<Uint8Array> {
-    yield head;
-    const writer = new PcmWriter(bits);
-    for await (const piece of mix.pieces()) yield writer.bytes(piece);
-    yield tail;
-  }
-  await writeWhole(out, content());
+  await writeWhole(out, wav.content());
   const rounded = (value: number | null) => (value === null ? null : Number(value.toFixed(2)));
   return {
     file: out,
-    duration: length / RATE,
-    sampleRate: RATE,
+    duration: wav.length / WAV_RATE,
+    sampleRate: WAV_RATE,
     channels: 2,
     bits,
-    sound: { lufs: rounded(mix.level.integratedLufs), truePeakDb: rounded(mix.level.truePeakDb) },
-    gainDb: Number(mix.gain.toFixed(2)),
-    ...(mix.isHeldBack && { heldBackByPeaks: true }),
-    marks: points.length,
+    sound: { lufs: rounded(wav.level.integratedLufs), truePeakDb: rounded(wav.level.truePeakDb) },
+    gainDb: Number(wav.gain.toFixed(2)),
+    ...(wav.isHeldBack && { heldBackByPeaks: true }),
+    marks: wav.marks,
   };
 }

@@ -1,6 +1,7 @@
 /** What film is to be written, and the parts in which it is. */
 import type { Ground } from '@cadence/core/scene/sceneAt.ts';
 import { NOTHING } from '@cadence/core/scene/sceneAt.ts';
+import { WAV_RATE, type WavOrder } from '@cadence/core/mix/wavOf.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { countFrames, frames, type FrameRate } from '@cadence/core/time/frameRate.ts';
 import type { Range } from '@cadence/core/time/range.ts';
@@ -35,7 +36,7 @@ export interface FilmOrder {
 }
 
 /** Of sound that is written, in samples a second. */
-export const SOUND_RATE = 48_000;
+export const SOUND_RATE = WAV_RATE;
 /** Of its codecs, in bits a second. */
 export const SOUND_BITRATE = { aac: 192_000, opus: 128_000 } as const;
 
@@ -119,4 +120,31 @@ export function asDrawn(programme: Programme, { tracks }: Pick<FilmOrder, 'track
     ]),
   );
   return { ...programme, strands };
+}
+
+/** A still picture: an instant of the programme, and the name of its file without an ending. */
+export interface Still {
+  readonly at: Ticks;
+  readonly name: string;
+}
+
+export interface StillsOrder {
+  readonly stills: readonly Still[];
+  /** In pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly on: Ground;
+}
+
+/** What is to be written. */
+export type Writing =
+  | { readonly kind: 'film'; readonly order: FilmOrder }
+  | { readonly kind: 'stills'; readonly order: StillsOrder }
+  | { readonly kind: 'sound'; readonly order: WavOrder };
+
+/** The ending of the file's name. */
+export function endingOf({ kind, order }: Writing): string {
+  if (kind === 'film') return order.container;
+  if (kind === 'sound') return 'wav';
+  return order.stills.length === 1 ? 'png' : 'zip';
 }

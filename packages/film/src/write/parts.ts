@@ -14,7 +14,7 @@ import {
 import type { Levelled } from '@cadence/core/mix/levelled.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
-import { toSeconds } from '@cadence/core/time/ticks.ts';
+import { toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import type { Canvas2D } from '@cadence/paint/drawScene.ts';
 import type { Stage, Surfaces } from '@cadence/paint/stage.ts';
@@ -73,21 +73,23 @@ export interface Easel {
 /** Told after each frame, with what was drawn. */
 export type Drawn = (frame: number, canvas: OffscreenCanvas) => void;
 
-/** Draws frames one after the other on one canvas. */
-export async function* drawnFrames(
+/** What is drawn, in which size, and on what. */
+type Drawing = Pick<FilmOrder, 'width' | 'height' | 'on'>;
+
+/** Draws instants of a programme one after the other on one canvas, which is given after each. */
+export async function* drawn(
   programme: Programme,
-  order: FilmOrder,
-  { from, to }: Pick<Part, 'from' | 'to'>,
+  { width, height, on }: Drawing,
+  instants: Iterable<Ticks>,
   { stage, surfaces }: Easel,
-): AsyncGenerator<{ readonly frame: number; readonly canvas: OffscreenCanvas }> {
-  const canvas = surfaces.make(order.width, order.height);
+): AsyncGenerator<OffscreenCanvas> {
+  const canvas = surfaces.make(width, height);
   const context = canvas.getContext('2d', { willReadFrequently: true }) as Canvas2D &
     Pick<OffscreenCanvasRenderingContext2D, 'clearRect'>;
-  const drawn = asDrawn(programme, order);
-  const scale = order.height / programme.facts.frame.height;
-  for (let frame = from; frame < to; frame++) {
-    const list = sceneAt(drawn, instantOf(order, frame), stage.shelf, order.on);
-    const pictures = await stage.pictures(list, drawn);
+  const scale = height / programme.facts.frame.height;
+  for (const at of instants) {
+    const list = sceneAt(programme, at, stage.shelf, on);
+    const pictures = await stage.pictures(list, programme);
     const [lost] = pictures.without;
     if (lost) {
       const trouble = stage.troubleOf(lost);
@@ -95,10 +97,23 @@ export async function* drawnFrames(
         `“${lost.name}” cannot be drawn: ${trouble instanceof Error ? trouble.message : 'it cannot be read.'}`,
       );
     }
-    context.clearRect(0, 0, order.width, order.height);
+    context.clearRect(0, 0, width, height);
     stage.draw(context, list, pictures, scale);
-    yield { frame, canvas };
+    yield canvas;
   }
+}
+
+/** Draws frames of a film, with their numbers. */
+export async function* drawnFrames(
+  programme: Programme,
+  order: FilmOrder,
+  { from, to }: Pick<Part, 'from' | 'to'>,
+  easel: Easel,
+): AsyncGenerator<{ readonly frame: number; readonly canvas: OffscreenCanvas }> {
+  const frames = Array.from({ length: to - from }, (_, at) => instantOf(order, from + at));
+  let frame = from;
+  for await (const canvas of drawn(asDrawn(programme, order), order, frames, easel))
+    yield { frame: frame++, canvas };
 }
 
 /** The whole of a canvas, see-through where it is. */
@@ -138,7 +153,7 @@ export async function writePart(
   part: Part,
   easel: Easel,
   sink: Sink,
-  drawn: Drawn = () => undefined,
+  told: Drawn = () => undefined,
 ): Promise<void> {
   const seeThrough = isSeeThrough(order);
   // Only WebM holds what is see-through; the times of its frames are put right when parts are joined.
@@ -158,7 +173,7 @@ export async function writePart(
       // It waits while the encoder has enough to do.
       await source.add(sample);
       sample.close();
-      drawn(frame, canvas);
+      told(frame, canvas);
     }
     await output.finalize();
   } catch (error) {

@@ -4,8 +4,8 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import { nameRate } from '@cadence/core/time/frameRate.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
-import { frameCount, partsOf, type FilmOrder, type Part } from './order.ts';
-import { CannotWrite, drawnFrames, type Drawn, type Easel } from './parts.ts';
+import { frameCount, partsOf, type FilmOrder, type Part, type StillsOrder } from './order.ts';
+import { CannotWrite, drawn, drawnFrames, type Drawn, type Easel } from './parts.ts';
 import { writeAll, type PartStore, type Sink } from './store.ts';
 
 /** Bytes that say how long a picture is in a part. */
@@ -18,7 +18,7 @@ export async function writePictures(
   part: Part,
   easel: Easel,
   sink: Sink,
-  drawn: Drawn = () => undefined,
+  told: Drawn = () => undefined,
 ): Promise<void> {
   async function* pictures(): AsyncGenerator<Uint8Array> {
     for await (const { frame, canvas } of drawnFrames(programme, order, part, easel)) {
@@ -27,7 +27,7 @@ export async function writePictures(
       new DataView(length.buffer).setUint32(0, png.length);
       yield length;
       yield png;
-      drawn(frame, canvas);
+      told(frame, canvas);
     }
   }
   await writeAll(sink, pictures());
@@ -79,10 +79,53 @@ export async function joinPictures(
       report(part.to);
     }
   }
-  const zip = makeZip(files()).getReader();
-  await writeAll(sink, {
-    async *[Symbol.asyncIterator]() {
-      for (let piece = await zip.read(); !piece.done; piece = await zip.read()) yield piece.value;
-    },
-  });
+  await writeAll(sink, zipped(files()));
+}
+
+interface ZippedFile {
+  readonly name: string;
+  readonly input: string | Uint8Array;
+}
+
+/** A ZIP, piece by piece, which compresses nothing. */
+async function* zipped(files: AsyncIterable<ZippedFile>): AsyncGenerator<Uint8Array> {
+  const zip = makeZip(
+    files as AsyncIterable<{ name: string; input: Uint8Array<ArrayBuffer> }>,
+  ).getReader();
+  for (let piece = await zip.read(); !piece.done; piece = await zip.read()) yield piece.value;
+}
+
+/**
+ * Writes still pictures: one as PNG, several as a ZIP of them.
+ *
+ * @param told  called after each, with its place
+ */
+export async function writeStills(
+  programme: Programme,
+  order: StillsOrder,
+  easel: Easel,
+  sink: Sink,
+  told: Drawn = () => undefined,
+): Promise<void> {
+  const { stills } = order;
+  await easel.stage.fonts(programme);
+  async function* files(): AsyncGenerator<ZippedFile & { readonly input: Uint8Array }> {
+    let place = 0;
+    for await (const canvas of drawn(
+      programme,
+      order,
+      stills.map(({ at }) => at),
+      easel,
+    )) {
+      yield {
+        name: `${stills[place]?.name ?? place}.png`,
+        input: await easel.surfaces.png(canvas),
+      };
+      told(place++, canvas);
+    }
+  }
+  async function* alone(): AsyncGenerator<Uint8Array> {
+    for await (const { input } of files()) yield input;
+  }
+  await writeAll(sink, stills.length === 1 ? alone() : zipped(files()));
 }

@@ -2,6 +2,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { TapFor } from '@cadence/core/programme/edits/words/taps.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
+import type { Quality } from '@cadence/film/write/order.ts';
 import type { Snap } from '@cadence/core/rows/snapping.ts';
 import type { Hand } from '@cadence/core/rows/things.ts';
 import type { Target } from '@cadence/core/formats/captions.ts';
@@ -33,7 +34,6 @@ export interface View {
   readonly clicks: boolean;
   readonly loop: boolean;
   readonly safeArea: boolean;
-  /** Whether the word that is being said is lit in the picture. */
   readonly speed: number;
   /** How Words shows the text: as lines to type while listening, or as one manuscript. */
   readonly wordsAs: 'lines' | 'text';
@@ -43,9 +43,66 @@ export interface View {
 /** What Handover writes: formats by their names, and what may be chosen of them. */
 export interface Handover extends Required<Pick<Target, 'placeCodes' | 'clearLines'>> {
   readonly formats: readonly string[];
+  readonly leaves: Leaves;
 }
 
+/** What leaves beside captions. */
+export type LeavingKind = 'film' | 'text' | 'stills' | 'sound';
+
+/** What Handover writes beside captions, and how. */
+export interface Leaves {
+  readonly kinds: readonly LeavingKind[];
+  /** Container and codec, such as `mp4 h264`. */
+  readonly format: string;
+  /** Height in pixels; that of the programme where nothing is said. */
+  readonly lines: number | null;
+  readonly half: boolean;
+  /** Or bits a second. */
+  readonly quality: Quality | number;
+  /** Strands that go along as subtitle tracks. */
+  readonly tracks: readonly Id[];
+  /** How text alone is written: see-through as WebM or as pictures, or over one colour. */
+  readonly text: 'webm' | 'zip' | 'colour';
+  readonly colour: string;
+  readonly stills: 'frame' | 'cues' | 'marks';
+  readonly stillsAlone: boolean;
+  /** In LUFS; as it is where nothing is said. */
+  readonly loudness: number | null;
+  readonly bits: 16 | 24;
+  readonly range: 'all' | 'selection' | 'passage' | 'typed';
+  /** Times of the programme, as they were typed. */
+  readonly from: string;
+  readonly to: string;
+}
+
+const LEAVES: Leaves = {
+  kinds: [],
+  format: 'mp4 h264',
+  lines: null,
+  half: false,
+  quality: 'good',
+  tracks: [],
+  text: 'webm',
+  colour: '#00b140',
+  stills: 'frame',
+  stillsAlone: false,
+  loudness: null,
+  bits: 24,
+  range: 'all',
+  from: '',
+  to: '',
+};
+
 const REMEMBERED = 'cadence-view';
+
+const HANDOVER: Handover = {
+  formats: ['srt', 'vtt'],
+  placeCodes: false,
+  clearLines: false,
+  leaves: LEAVES,
+};
+
+const kept = remembered<Partial<View>>(REMEMBERED);
 
 const initialState: View = {
   hand: 'cues',
@@ -63,8 +120,12 @@ const initialState: View = {
   safeArea: false,
   speed: 1,
   wordsAs: 'lines',
-  handover: { formats: ['srt', 'vtt'], placeCodes: false, clearLines: false },
-  ...remembered<Partial<View>>(REMEMBERED),
+  ...kept,
+  handover: {
+    ...HANDOVER,
+    ...kept?.handover,
+    leaves: { ...LEAVES, ...kept?.handover?.leaves },
+  },
   selection: [],
   picked: [],
 };

@@ -1,66 +1,46 @@
-/** What leaves: the formats, what each cannot hold, and the files once they are written. */
-import { Button, Checkbox } from '@mantine/core';
+/** What leaves: films, pictures, sound and caption files, and what is being written. */
+import { Button } from '@mantine/core';
 import { IconCheck } from '@tabler/icons-react';
 import { useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
-import type { Lost } from '@cadence/core/formats/captions.ts';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf, strandOfWords } from '@cadence/core/programme/captions.ts';
+import { ZERO } from '@cadence/core/time/ticks.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
-import type { Id, Programme, Strand } from '@cadence/core/programme/programme.ts';
+import { endingOf, type AudioCodec, type Writing } from '@cadence/film/write/order.ts';
 import { fileUrl } from '../sync/api.ts';
 import { plural } from '@cadence/core/text/plural.ts';
-import { formatBytes } from '../kit/format.ts';
 import { isInWindow, nameOfStroke } from '../kit/keyStrokes.ts';
 import { fileName, save } from '../kit/save.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, store, useOpen, useApp, useStrand } from '../desk/store.ts';
-import { looked, type Handover } from '../desk/view.ts';
-import { wordsWorker } from '../bringing/wordsWorker.ts';
+import { looked, type Handover, type Leaves } from '../desk/view.ts';
+import { player } from '../playback/player.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
+import { rangeAsked, whyNot, writingsAsked } from '../writing/asked.ts';
+import { jobs } from '../writing/jobs.ts';
+import { soundCodec } from '../writing/writable.ts';
+import { BeingWritten } from './BeingWritten.tsx';
+import { FormatCard, useLosses, writeFile, type SavedFile } from './captions.tsx';
+import { LeavingCards } from './LeavingCards.tsx';
 import classes from './HandoverPlace.module.css';
 
-interface SavedFile {
-  readonly name: string;
-  readonly note: string;
-  readonly url: string;
+/** How a file is called that holds something else than the film as it is. */
+function nameOf(title: string, writing: Writing, isText: boolean): string {
+  const what = isText ? ' text' : writing.kind === 'stills' ? ' stills' : '';
+  return `${fileName(`${title}${what}`)}.${endingOf(writing)}`;
 }
 
-type Choices = Omit<Handover, 'formats'>;
-
-/** The choices that a format has, by its name. */
-const CHOICES: Readonly<Record<string, { option: keyof Choices; label: string }>> = {
-  srt: { option: 'placeCodes', label: 'Write positions as codes (some players show them as text)' },
-  lrc: { option: 'clearLines', label: 'Write an empty line where the text ends' },
-};
-
-/** The captions to be written, and what a format may want to know beside them. */
-function toWrite(programme: Programme, strand: Id, options: Choices) {
-  const { frameRate, startTimecode: start, title } = programme.facts;
-  return {
-    captions: captionsOf(programme, strand),
-    target: { frameRate, start, title, ...options },
-  };
-}
-
-/** What each format cannot hold, worked out when the programme rests; undefined until it is. */
-function useLosses(
-  programme: Programme,
-  strand: Id | undefined,
-  options: Choices,
-): Readonly<Record<string, readonly Lost[]>> | undefined {
-  const [losses, setLosses] = useState<Readonly<Record<string, readonly Lost[]>>>();
+/** The codec of the sound of an MP4, once the browser was asked. */
+function useSoundCodec(): AudioCodec {
+  const [codec, setCodec] = useState<AudioCodec>('aac');
   useEffect(() => {
-    if (strand === undefined) return undefined;
     let stale = false;
-    const { captions, target } = toWrite(programme, strand, options);
-    void wordsWorker()
-      .losses(captions, target)
-      .then((found) => !stale && setLosses(found));
+    void soundCodec().then((found) => !stale && setCodec(found));
     return () => {
       stale = true;
     };
-  }, [programme, strand, options]);
-  return losses;
+  }, []);
+  return codec;
 }
 
 export function Write({ wrong }: { wrong: number }) {
@@ -69,7 +49,15 @@ export function Write({ wrong }: { wrong: number }) {
   const [written, setWritten] = useState<readonly SavedFile[]>([]);
   const [busy, setBusy] = useState(false);
   const handover = useApp(({ view }) => view.handover);
-  const { formats: chosen, placeCodes, clearLines } = handover;
+  const { formats: chosen, placeCodes, clearLines, leaves } = handover;
+  const audio = useSoundCodec();
+  const selection = useApp(({ view }) => view.selection);
+  const passage = useApp(({ view }) => view.passage);
+  const range = useMemo(
+    () => rangeAsked(programme, leaves, { selection, passage }),
+    [programme, leaves, selection, passage],
+  );
+  const chooseLeaves = (changed: Partial<Leaves>) => choose({ leaves: { ...leaves, ...changed } });
   const options = useMemo(() => ({ placeCodes, clearLines }), [placeCodes, clearLines]);
   const choose = (changed: Partial<Handover>) =>
     store.dispatch(looked({ handover: { ...handover, ...changed } }));
@@ -80,12 +68,26 @@ export function Write({ wrong }: { wrong: number }) {
     () => (strand ? captionsOf(programme, strand.id).length : 0),
     [programme, strand],
   );
+  const strandId = strand?.id ?? inHand.id;
   const losses = useLosses(programme, strand?.id, options);
   useEffect(() => () => written.forEach((file) => URL.revokeObjectURL(file.url)), [written]);
 
+  /** What is asked for beside captions, of the programme as it is now. */
+  const leaveNow = async () => {
+    const now = openNow().programme;
+    const asked = rangeAsked(now, leaves, { selection, passage });
+    const trouble = whyNot(now, leaves, asked, strandId);
+    if (trouble) throw new Error(trouble);
+    // Stills alone need no range.
+    const whole = typeof asked === 'string' ? { start: ZERO, end: now.facts.length } : asked;
+    const ask = { range: whole, audio, strand: strandId, now: player.time };
+    for (const { of, writing } of writingsAsked(now, leaves, ask))
+      await jobs.add(now, { writing, name: nameOf(now.facts.title, writing, of === 'text') });
+  };
   const write = async () => {
     setBusy(true);
     try {
+      if (leaves.kinds.length > 0) await leaveNow();
       const formats = CAPTION_FORMATS.filter(({ name }) => chosen.includes(name));
       const files: SavedFile[] = [];
       if (strand)
@@ -99,9 +101,18 @@ export function Write({ wrong }: { wrong: number }) {
       setBusy(false);
     }
   };
-  const hasNothing = chosen.length === 0 || count === 0;
+  const captions = count === 0 ? 0 : chosen.length;
+  const hasNothing = captions + leaves.kinds.length === 0;
+  const trouble = whyNot(programme, leaves, range, strandId);
   const writeByKey = useEffectEvent((event: KeyboardEvent) => {
-    if (nameOfStroke(event) !== 'Ctrl Enter' || isInWindow(event) || hasNothing || busy) return;
+    if (
+      nameOfStroke(event) !== 'Ctrl Enter' ||
+      isInWindow(event) ||
+      hasNothing ||
+      trouble !== undefined ||
+      busy
+    )
+      return;
     event.preventDefault();
     void write();
   });
@@ -124,6 +135,15 @@ export function Write({ wrong }: { wrong: number }) {
         </p>
       )}
       <div className={classes.formats}>
+        <LeavingCards
+          programme={programme}
+          strand={strandId}
+          leaves={leaves}
+          choose={chooseLeaves}
+          range={range}
+          audio={audio}
+        />
+        <h3 className={classes.head}>Captions</h3>
         {CAPTION_FORMATS.map((format) => (
           <FormatCard
             key={format.name}
@@ -142,110 +162,47 @@ export function Write({ wrong }: { wrong: number }) {
           />
         ))}
       </div>
-      {wrong > 0 && (
-        <p className="quiet">{plural(wrong, 'error')} in the proof. You can still write.</p>
-      )}
-      <div className="bar">
-        <Button variant="filled" disabled={hasNothing} loading={busy} onClick={() => void write()}>
-          Write {plural(chosen.length, 'file')} <kbd className="key">Ctrl Enter</kbd>
-        </Button>
-        <Button component="a" href={fileUrl(id)} download>
-          Save the programme as one file
-        </Button>
-      </div>
-      <p className="quiet">
-        {count === 0
-          ? 'There is no text to write yet.'
-          : `${plural(count, 'cue has', 'cues have')} text and will be written.`}
-      </p>
-      {written.length > 0 && <h2>Written</h2>}
-      {written.map((file) => (
-        <div key={file.name} className={`card ${classes.written}`}>
-          <IconCheck size={20} color="var(--woad)" />
-          <span>
-            <b>{file.name}</b>
-            <small className="quiet">{file.note}</small>
-          </span>
-          <Button component="a" href={file.url} download={file.name}>
-            Save again
+      <div className={classes.foot}>
+        {trouble && (
+          <p className={classes.warn} role="alert">
+            {trouble}
+          </p>
+        )}
+        <div className="bar">
+          <Button
+            variant="filled"
+            disabled={hasNothing || trouble !== undefined}
+            loading={busy}
+            onClick={() => void write()}
+          >
+            Write {plural(captions + leaves.kinds.length, 'file')}{' '}
+            <kbd className="key">Ctrl Enter</kbd>
+          </Button>
+          <Button component="a" href={fileUrl(id)} download>
+            Save the programme as one file
           </Button>
         </div>
-      ))}
+        <p className="quiet">
+          {count === 0
+            ? 'There is no text to write yet.'
+            : `${plural(count, 'cue has', 'cues have')} text and will be written.`}
+          {wrong > 0 && ` ${plural(wrong, 'error')} in the proof. You can still write.`}
+        </p>
+        <BeingWritten />
+        {written.length > 0 && <h2>Written</h2>}
+        {written.map((file) => (
+          <div key={file.name} className={`card ${classes.written}`}>
+            <IconCheck size={20} color="var(--woad)" />
+            <span>
+              <b>{file.name}</b>
+              <small className="quiet">{file.note}</small>
+            </span>
+            <Button component="a" href={file.url} download={file.name}>
+              Save again
+            </Button>
+          </div>
+        ))}
+      </div>
     </>
   );
-}
-
-type Format = (typeof CAPTION_FORMATS)[number];
-
-interface FormatProps {
-  readonly format: Format;
-  readonly lost: readonly Lost[] | undefined;
-  readonly on: boolean;
-  readonly toggle: () => void;
-  readonly options: Choices;
-  readonly choose: (changed: Partial<Handover>) => void;
-}
-
-function FormatCard({ format, lost, on, toggle, options, choose }: FormatProps) {
-  const choice = CHOICES[format.name];
-  return (
-    <div className={`card ${classes.formatCard}`}>
-      <label className={classes.format}>
-        <Checkbox
-          checked={on}
-          onChange={toggle}
-          color="var(--ink)"
-          iconColor="var(--linen)"
-          size="xs"
-        />
-        <span>
-          <b>{format.title}</b>
-          <small className="quiet">{lost ? holds(lost) : '…'}</small>
-        </span>
-      </label>
-      {on && choice && (
-        <Checkbox
-          className={classes.choice ?? ''}
-          checked={options[choice.option]}
-          onChange={(event) => choose({ [choice.option]: event.currentTarget.checked })}
-          color="var(--ink)"
-          iconColor="var(--linen)"
-          size="xs"
-          label={choice.label}
-        />
-      )}
-    </div>
-  );
-}
-
-const holds = (lost: readonly Lost[]): string =>
-  lost.length === 0
-    ? 'Keeps everything.'
-    : `Loses ${lost.map(({ kind, count, detail }) => `${kind} (${plural(count, 'cue')}${detail ? `: ${detail}` : ''})`).join(', ')}.`;
-
-/** Writes a file and reads it back; what does not come back equal is said. */
-async function writeFile(
-  { name, mediaType }: Format,
-  strand: Strand,
-  { several, options }: { readonly several: boolean; readonly options: Choices },
-): Promise<SavedFile> {
-  const { programme } = openNow();
-  const { captions, target } = toWrite(programme, strand.id, options);
-  const { content, equal } = await wordsWorker().write(name, captions, target);
-  const isText = typeof content === 'string';
-  const blob = new Blob([isText ? content : (content as Uint8Array<ArrayBuffer>)], {
-    type: isText ? `${mediaType};charset=utf-8` : mediaType,
-  });
-  const checked =
-    equal === null
-      ? ''
-      : equal
-        ? ', text read back: identical'
-        : ', text read back: not identical, check it';
-  return {
-    // Where there are several strands, the name of the file says which one is in it.
-    name: `${fileName(several ? `${programme.facts.title} ${strand.title}` : programme.facts.title)}.${name}`,
-    note: `${formatBytes(blob.size)}${checked}`,
-    url: URL.createObjectURL(blob),
-  };
 }

@@ -15,6 +15,7 @@ import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { ProgrammesPlace } from '../programmes/ProgrammesPlace.tsx';
 import { Broken } from '../kit/Broken.tsx';
+import { whenIdle } from '../sync/idle.ts';
 import { holdWindow } from '../sync/thisWindow.ts';
 import { openProgramme } from '../desk/desk.ts';
 import { store } from '../desk/store.ts';
@@ -58,6 +59,12 @@ const HandoverPlace = lazyPart(places.handover);
 
 holdWindow();
 
+/** What is being written goes on once the page has settled. */
+const WritingShare = lazyPart(async () => {
+  await whenIdle();
+  return import('./WritingShare.tsx');
+});
+
 const router = createBrowserRouter([
   { path: '/', element: <ProgrammesPlace fetchAhead={fetchAhead} /> },
   {
@@ -87,6 +94,9 @@ createRoot(document.getElementById('root') as HTMLElement).render(
           <Notifications position="bottom-left" limit={4} />
           <ErrorBoundary FallbackComponent={Broken}>
             <RouterProvider router={router} />
+            <Suspense fallback={null}>
+              <WritingShare />
+            </Suspense>
           </ErrorBoundary>
         </ModalsProvider>
       </Provider>

@@ -1,0 +1,154 @@
+/** What is being written, and what was: progress, and the files that are kept here. */
+import { ActionIcon, Button, Progress, Tooltip } from '@mantine/core';
+import { IconAlertTriangle, IconCheck, IconClock, IconX } from '@tabler/icons-react';
+import { useEffect, useRef } from 'react';
+import { toSeconds, fromSeconds } from '@cadence/core/time/ticks.ts';
+import { instantOf, frameCount } from '@cadence/film/write/order.ts';
+import { formatBytes, formatLength, formatLevel } from '../kit/format.ts';
+import { save } from '../kit/save.ts';
+import { messageOf, say } from '../desk/say.ts';
+import { jobs, type Going, type Job } from '../writing/jobs.ts';
+import { useJobs } from '../writing/useJobs.ts';
+import classes from './HandoverPlace.module.css';
+
+// Whatever place the editor is in when it is done.
+jobs.whenDone = (job) => {
+  if (!job.own) void keep(job);
+};
+
+export function BeingWritten() {
+  const { jobs: all, going } = useJobs();
+  if (all.length === 0) return null;
+  return (
+    <section aria-label="Being written" className={classes.line}>
+      <h2>Being written</h2>
+      {all.map((job) => (
+        <JobCard key={job.id} job={job} going={going?.job === job.id ? going : null} />
+      ))}
+    </section>
+  );
+}
+
+function JobCard({ job, going }: { job: Job; going: Going | null }) {
+  const { id, name, state } = job;
+  return (
+    <div className={`card ${classes.job}`}>
+      {state === 'done' && <IconCheck size={20} color="var(--woad)" aria-label="Done" />}
+      {state === 'failed' && (
+        <IconAlertTriangle size={20} color="var(--alarm)" aria-label="Failed" />
+      )}
+      {(state === 'waiting' || state === 'paused') && <IconClock size={20} color="var(--slate)" />}
+      {state === 'writing' && <Small picture={going?.picture} />}
+      <span>
+        <b>{name}</b>
+        <small className="quiet">{sentenceOf(job, going)}</small>
+      </span>
+      <span className={classes.doing}>
+        {(state === 'writing' || state === 'waiting') && (
+          <Button onClick={() => void jobs.pause(id)}>Pause</Button>
+        )}
+        {(state === 'paused' || state === 'failed') && (
+          <Button onClick={() => void jobs.goOn(id)}>
+            {state === 'paused' ? 'Go on' : 'Try again'}
+          </Button>
+        )}
+        {state === 'done' && !job.own && <Button onClick={() => void keep(job)}>Save again</Button>}
+        {state === 'done' ? (
+          <Tooltip label="Take off the list; what you saved stays">
+            <ActionIcon
+              aria-label={`Take ${name} off the list`}
+              onClick={() => void jobs.remove(id)}
+            >
+              <IconX size={17} />
+            </ActionIcon>
+          </Tooltip>
+        ) : (
+          <Button onClick={() => void jobs.remove(id)}>Stop</Button>
+        )}
+      </span>
+      {state === 'writing' && (
+        <Progress
+          className={classes.share ?? ''}
+          value={100 * (going?.share ?? 0)}
+          aria-label={`Progress of ${name}`}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The frame that was drawn last. */
+function Small({ picture }: { picture: ImageBitmap | undefined }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    if (!picture || !canvas.current) return;
+    canvas.current.width = picture.width;
+    canvas.current.height = picture.height;
+    canvas.current.getContext('2d')?.drawImage(picture, 0, 0);
+  }, [picture]);
+  return <canvas ref={canvas} className={classes.small} aria-hidden />;
+}
+
+const isRight = ({ written }: Job): boolean => (written?.faults.length ?? 0) === 0;
+
+/** What is said of a job. */
+function sentenceOf(job: Job, going: Going | null): string {
+  switch (job.state) {
+    case 'waiting':
+      return 'Waits for its turn.';
+    case 'paused':
+      return 'Paused. It goes on from the last whole part.';
+    case 'failed':
+      return job.problem ?? 'It could not be written.';
+    case 'writing':
+      return going ? progressOf(job, going) : 'Begins …';
+    case 'done': {
+      const { written } = job;
+      if (!written) return '';
+      const { writing } = job;
+      const loudness = written.sound
+        ? `, ${formatLevel(written.sound.level.integratedLufs, 'LUFS')}`
+        : '';
+      const held = written.sound?.isHeldBack
+        ? ' (quieter than asked for: its peaks allow no more)'
+        : '';
+      const checked =
+        writing.kind !== 'film' || writing.order.container === 'zip'
+          ? ''
+          : isRight(job)
+            ? `, read back: ${frameCount(writing.order)} frames, right`
+            : `, read back and not right: ${written.faults.join(' ')}`;
+      const by = written.byHardware ? ', by this machine’s own encoder' : '';
+      return `${formatBytes(written.bytes)}${loudness}${held}${checked}${by}`;
+    }
+  }
+}
+
+function progressOf({ writing }: Job, { doing, share, frames, seconds }: Going): string {
+  if (doing === 'joining') return 'Joins the parts.';
+  if (doing === 'sound') return 'Mixes the sound.';
+  if (writing.kind !== 'film') return `${Math.round(100 * share)} %`;
+  const { order } = writing;
+  const { rate } = order;
+  const whole = frameCount(order);
+  const done = Math.round(share * whole);
+  const speed = frames / seconds / (rate.num / rate.den);
+  const length = toSeconds(instantOf(order, whole)) - toSeconds(order.range.start);
+  const left = frames > 0 ? ((1 - share) * length) / speed : 0;
+  const at = formatLength(fromSeconds(share * length));
+  const of = formatLength(fromSeconds(length));
+  if (frames < 5) return `${at} of ${of}`;
+  return `${at} of ${of}, ${speed.toFixed(1)} times as fast as it plays, ${formatLength(fromSeconds(left))} left${done === whole ? '.' : ''}`;
+}
+
+/** Gives the editor a file that is kept here. */
+async function keep(job: Job): Promise<void> {
+  try {
+    const url = URL.createObjectURL(await jobs.file(job));
+    save(url, job.name);
+    // The browser reads it after the click has been answered; a long film takes it a while.
+    setTimeout(() => URL.revokeObjectURL(url), 600_000);
+  } catch (error) {
+    say.problem(`${job.name} was not saved: ${messageOf(error)}`);
+  }
+}

@@ -1,0 +1,176 @@
+/** Writes what leaves: a film, still pictures or a sound. */
+import { transfer } from 'comlink';
+import { BlobSource, Input, UrlSource } from 'mediabunny';
+import type { OpenSource } from '@cadence/core/mix/mixdown.ts';
+import { WAV_RATE, wavOf } from '@cadence/core/mix/wavOf.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
+import { containers } from '@cadence/film/containers.ts';
+import { decoded } from '@cadence/film/decoded.ts';
+import { join, makePart, makeSound, type SoundFound } from '@cadence/film/write/film.ts';
+import { faultsOf } from '@cadence/film/write/join.ts';
+import { frameCount, partsOf, type FilmOrder, type Writing } from '@cadence/film/write/order.ts';
+import { encoderFor, type Drawn } from '@cadence/film/write/parts.ts';
+import { writeStills } from '@cadence/film/write/pictures.ts';
+import { writeAll } from '@cadence/film/write/store.ts';
+import { Stage } from '@cadence/paint/stage.ts';
+import { materialUrl } from '../sync/api.ts';
+import { clearParts, resultOf, sinkOf, storeOf } from './partsHere.ts';
+import { stageFiles, surfaces } from './stageFiles.ts';
+
+/** How far it is. */
+export interface WritingProgress {
+  readonly doing: 'sound' | 'frames' | 'joining';
+  /** Of the whole, from 0 to 1. */
+  readonly share: number;
+  /** Frames written by this worker, and how long it has been at them, in seconds. */
+  readonly frames: number;
+  readonly seconds: number;
+  /** What was drawn last, small. */
+  readonly picture?: ImageBitmap;
+}
+
+/** What was written. */
+export interface Written {
+  readonly bytes: number;
+  readonly sound: SoundFound | undefined;
+  /** What is wrong with it, as sentences. */
+  readonly faults: readonly string[];
+  /** Whether the picture was encoded by the machine's own encoder. */
+  readonly byHardware: boolean;
+}
+
+/** The least time between two reports, and between two pictures, in milliseconds. */
+const REPORTING = 200;
+const PICTURES = 600;
+/** How wide the small picture is, in pixels. */
+const SMALL = 200;
+/** The share of the work that is the sound. */
+const SOUND_SHARE = 0.1;
+
+const opened =
+  ({ materials }: Programme): OpenSource =>
+  async (id) => {
+    const material = materials[id];
+    if (!material) return undefined;
+    const source = new UrlSource(materialUrl(material.hash));
+    const track = await new Input({ source, formats: containers }).getPrimaryAudioTrack();
+    if (!track) return undefined;
+    return { sampleRate: track.sampleRate, chunks: () => decoded(track) };
+  };
+
+export type Report = (progress: WritingProgress) => void;
+
+/** Tells how far it is, not too often. */
+class Telling {
+  readonly #report: Report;
+  readonly #begun = performance.now();
+  #told = 0;
+  #pictured = 0;
+  #frames = 0;
+
+  constructor(report: Report) {
+    this.#report = report;
+  }
+
+  share(doing: WritingProgress['doing'], share: number): void {
+    const now = performance.now();
+    if (now - this.#told < REPORTING) return;
+    this.#told = now;
+    this.#report({ doing, share, frames: this.#frames, seconds: this.#seconds(now) });
+  }
+
+  frame(share: number, canvas: OffscreenCanvas): void {
+    this.#frames++;
+    const now = performance.now();
+    if (now - this.#pictured < PICTURES) {
+      this.share('frames', share);
+      return;
+    }
+    [this.#pictured, this.#told] = [now, now];
+    const [frames, seconds] = [this.#frames, this.#seconds(now)];
+    const small = {
+      resizeWidth: SMALL,
+      resizeHeight: Math.round((SMALL * canvas.height) / canvas.width),
+    };
+    void createImageBitmap(canvas, small).then((picture) =>
+      this.#report(transfer({ doing: 'frames', share, frames, seconds, picture }, [picture])),
+    );
+  }
+
+  #seconds(now: number): number {
+    return (now - this.#begun) / 1000;
+  }
+}
+
+const easel = () => ({ stage: new Stage(stageFiles), surfaces });
+
+async function writeFilm(
+  id: string,
+  programme: Programme,
+  order: FilmOrder,
+  out: FileSystemFileHandle,
+  telling: Telling,
+): Promise<Omit<Written, 'bytes'>> {
+  const job = {
+    programme,
+    order,
+    store: await storeOf(id),
+    easel: easel(),
+    open: opened(programme),
+  };
+  const whole = frameCount(order);
+  const sounding = order.audio ? SOUND_SHARE : 0;
+  const sound = await makeSound(job, (share) => telling.share('sound', sounding * share));
+  const drawn: Drawn = (frame, canvas) =>
+    telling.frame(sounding + (1 - sounding) * ((frame + 1) / whole), canvas);
+  for (const part of partsOf(order)) await makePart(job, part, drawn);
+  await join(job, await sinkOf(out), () => telling.share('joining', 1));
+  const faults =
+    order.container === 'zip' ? [] : await faultsOf(new BlobSource(await out.getFile()), order);
+  const byHardware =
+    order.container !== 'zip' && (await encoderFor(order.video, order)) === 'prefer-hardware';
+  await clearParts(id);
+  return { sound, faults, byHardware };
+}
+
+/**
+ * Writes it, or goes on with it from the last whole part.
+ *
+ * @param own  the file of the editor's choice; where there is none, it is kept here
+ */
+export async function write(
+  id: string,
+  programme: Programme,
+  { kind, order }: Writing,
+  own: FileSystemFileHandle | undefined,
+  report: Report,
+): Promise<Written> {
+  const out = own ?? (await resultOf(id));
+  const telling = new Telling(report);
+  let written: Omit<Written, 'bytes'> = { sound: undefined, faults: [], byHardware: false };
+  if (kind === 'film') written = await writeFilm(id, programme, order, out, telling);
+  else if (kind === 'stills') {
+    const told: Drawn = (place, canvas) => telling.frame((place + 1) / order.stills.length, canvas);
+    await writeStills(programme, order, easel(), await sinkOf(out), told);
+  } else {
+    const whole = 2 * WAV_RATE * toSeconds(subtract(order.range.end, order.range.start));
+    let samples = 0;
+    const wav = await wavOf(programme, order, opened(programme), async function* (pieces) {
+      for await (const piece of pieces) {
+        samples += piece[0].length;
+        telling.share('sound', Math.min(1, samples / whole));
+        yield piece;
+      }
+    });
+    await writeAll(await sinkOf(out), wav.content());
+    written = { ...written, sound: wav };
+  }
+  const { sound } = written;
+  return {
+    ...written,
+    // What is sent to the page is data alone.
+    sound: sound && { level: sound.level, gain: sound.gain, isHeldBack: sound.isHeldBack },
+    bytes: (await out.getFile()).size,
+  };
+}
