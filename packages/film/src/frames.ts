@@ -7,7 +7,7 @@ import {
   type VideoSample,
 } from 'mediabunny';
 import { toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import type { FilmFrames, Surfaces } from '@cadence/paint/stage.ts';
+import type { FilmFrames, FramePlanes, Surfaces } from '@cadence/paint/stage.ts';
 import { Colours, SAMPLINGS, usualMatrix, type Matrix, type Planes } from './colour.ts';
 import { containers } from './containers.ts';
 
@@ -86,12 +86,33 @@ class Frames implements FilmFrames {
   }
 
   frameAt(time: Ticks): Promise<CanvasImageSource | undefined> {
-    const frame = this.#turn.then(() => this.#frameAt(toSeconds(time) + this.#tolerance));
-    this.#turn = frame.catch(() => undefined);
-    return frame;
+    return this.#inTurn(time, async (sample) => {
+      if (this.#drawn?.of !== sample)
+        this.#drawn = { of: sample, picture: await this.#draw(sample) };
+      return this.#drawn.picture;
+    });
   }
 
-  async #frameAt(time: number): Promise<CanvasImageSource | undefined> {
+  planesAt(time: Ticks): Promise<FramePlanes | undefined> {
+    return this.#inTurn(time, async (sample) => {
+      const isTurned = sample.rotation !== 0 || sample.flip;
+      return isTurned ? undefined : planesIn(sample, this.#matrix);
+    });
+  }
+
+  #inTurn<T>(
+    time: Ticks,
+    use: (sample: VideoSample) => Promise<T | undefined>,
+  ): Promise<T | undefined> {
+    const found = this.#turn.then(async () => {
+      const sample = await this.#sampleAt(toSeconds(time) + this.#tolerance);
+      return sample && use(sample);
+    });
+    this.#turn = found.catch(() => undefined);
+    return found;
+  }
+
+  async #sampleAt(time: number): Promise<VideoSample | undefined> {
     const isNear = this.#now && this.#now.timestamp <= time && time < this.#now.timestamp + NEAR;
     if (!isNear) await this.#start(time);
     while (this.#next && this.#next.timestamp <= time) {
@@ -99,10 +120,7 @@ class Frames implements FilmFrames {
       this.#now = this.#next;
       this.#next = await this.#pull();
     }
-    const now = this.#now;
-    if (!now) return undefined;
-    if (this.#drawn?.of !== now) this.#drawn = { of: now, picture: await this.#draw(now) };
-    return this.#drawn.picture;
+    return this.#now;
   }
 
   /** Begins to decode with the frame shown at a time; before the first one, with that. */
@@ -168,5 +186,22 @@ class Frames implements FilmFrames {
     await this.#turn;
     await this.#stop();
     this.#input.dispose();
+  }
+}
+
+/** The planes of a frame, where they are such as nearly all films have. */
+async function planesIn(sample: VideoSample, matrix: Matrix): Promise<FramePlanes | undefined> {
+  const frame = sample.toVideoFrame();
+  try {
+    const { width, height } = frame.visibleRect ?? { width: 0, height: 0 };
+    const isUsual = frame.format === 'I420' && frame.colorSpace.fullRange !== true;
+    if (!isUsual || width % 2 !== 0 || height % 2 !== 0) return undefined;
+    const data = new Uint8Array(frame.allocationSize());
+    const layout = await frame.copyTo(data);
+    const rows = [width, width / 2, width / 2];
+    const isPacked = layout.every(({ stride }, at) => stride === rows[at]);
+    return isPacked ? { data, width, height, matrix } : undefined;
+  } finally {
+    frame.close();
   }
 }

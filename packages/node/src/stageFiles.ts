@@ -19,6 +19,7 @@ import { fileOf } from './material.ts';
 import { Unusable } from './unusable.ts';
 
 export const surfaces: Surfaces = {
+  Pixels: NodeImageData as unknown as typeof ImageData,
   make: (width, height) => createCanvas(width, height) as unknown as OffscreenCanvas,
   fromPixels(pixels, width, height) {
     const surface = createCanvas(width, height);
@@ -50,6 +51,7 @@ async function filmIn(folder: string, material: Material): Promise<FilmFrames> {
   const frames = await keptAlive(() => openFilm(new FilePathSource(path), surfaces));
   return {
     frameAt: (time) => keptAlive(() => frames.frameAt(time)),
+    planesAt: (time) => keptAlive(() => frames.planesAt(time)),
     close: () => frames.close(),
   };
 }

@@ -12,15 +12,26 @@ import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { drawScene, type Canvas2D } from './drawScene.ts';
 import { FontShelf, type FaceLoader } from './fontShelf.ts';
 
+/** A frame as it lies in the film: luma, then both chroma planes (I420), 8 bits from 16 to 235, rows without gaps. */
+export interface FramePlanes {
+  readonly data: Uint8Array<ArrayBuffer>;
+  readonly width: number;
+  readonly height: number;
+  readonly matrix: 'bt601' | 'bt709' | 'bt2020';
+}
+
 /** The frames of a film. */
 export interface FilmFrames {
   /** The last frame whose time is not after an instant; before all frames, the first. Undefined where there is none. */
   frameAt(time: Ticks): Promise<CanvasImageSource | undefined>;
+  /** The same frame as it lies in the film; undefined where it lies otherwise than {@link FramePlanes}, or is turned. */
+  planesAt(time: Ticks): Promise<FramePlanes | undefined>;
   close(): Promise<void>;
 }
 
 /** How a place makes canvases. */
 export interface Surfaces {
+  readonly Pixels: typeof ImageData;
   make(width: number, height: number): OffscreenCanvas;
   /** @param pixels  red, green, blue and opacity, row by row */
   fromPixels(
@@ -163,13 +174,26 @@ export class Stage {
   async #pictureOf(item: Pictured, material: Material): Promise<CanvasImageSource | undefined> {
     if (item.kind === 'image')
       return this.#kept(this.#images, material, () => this.#files.image(material));
-    const film = await this.#kept(this.#films, material, () => this.#files.film(material));
+    const film = await this.#film(material);
     try {
       return await film?.frameAt(item.at);
     } catch (error) {
       this.#troubles.set(material.hash, error);
       return undefined;
     }
+  }
+
+  /** A film's frame as it lies in the film, for what writes it again; undefined where it has to be drawn. */
+  async planes(
+    item: DrawingItem & { readonly kind: 'picture' },
+    material: Material,
+  ): Promise<FramePlanes | undefined> {
+    const film = await this.#film(material);
+    return film?.planesAt(item.at).catch(() => undefined);
+  }
+
+  #film(material: Material): Promise<FilmFrames | undefined> {
+    return this.#kept(this.#films, material, () => this.#files.film(material));
   }
 
   #kept<T>(

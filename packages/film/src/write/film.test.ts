@@ -8,7 +8,7 @@ import { fileSink, folderStore } from '@cadence/node/folderStore.ts';
 import { stageFiles, surfaces } from '@cadence/node/stageFiles.ts';
 import { readPicture } from '@cadence/node/picture.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { NOTHING, PICTURE } from '@cadence/core/scene/sceneAt.ts';
+import { NOTHING, PICTURE, sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, TICKS_PER_SECOND, type Ticks, ZERO } from '@cadence/core/time/ticks.ts';
 import { Stage } from '@cadence/paint/stage.ts';
@@ -16,7 +16,16 @@ import { programmeOf, readFrame, samplesFolder, SIZE } from '../films.samples.ts
 import { openFilm } from '../frames.ts';
 import { join, makePart, makeSound, type Job } from './film.ts';
 import { faultsOf } from './join.ts';
-import { bitrateOf, halved, partsOf, sizeOf, sizeWith, type FilmOrder } from './order.ts';
+import { opaqueFrames } from './opaqueFrames.ts';
+import {
+  bitrateOf,
+  halved,
+  instantOf,
+  partsOf,
+  sizeOf,
+  sizeWith,
+  type FilmOrder,
+} from './order.ts';
 
 let folder: string;
 beforeEach(() => (folder = mkdtempSync(pathOf(tmpdir(), 'cadence-film-'))));
@@ -220,3 +229,41 @@ describe('what is to be written', () => {
     expect(halved({ num: 50, den: 1, dropFrame: false })).toEqual(rate);
   });
 });
+
+describe('text over a film of the same size', () => {
+  it('is converted where it is, and the rest stays as it was decoded', async () => {
+    const job = await jobOf(programmeOf('bframes-25.mp4', 4));
+    const { order, programme, easel } = job;
+    await easel.stage.fonts(programme);
+    const material = programme.materials.m;
+    if (!material) throw new Error('There is no film.');
+    // The word stands at the foot of frames 25 to 50.
+    for (const [frame, isWritten] of [
+      [10, false],
+      [30, true],
+    ] as const) {
+      const item = sceneAt(programme, instantOf(order, frame), easel.stage.shelf).items.find(
+        (each) => each.kind === 'picture',
+      );
+      const plain = item && (await easel.stage.planes(item, material));
+      const [made] = await collected(
+        opaqueFrames(programme, order, { from: frame, to: frame + 1 }, easel),
+      );
+      if (!plain || !made) throw new Error('There is no frame.');
+      const data = new Uint8Array(made.picture.allocationSize());
+      await made.picture.copyTo(data);
+      made.picture.close();
+      const rows = (from: number, to: number) => data.subarray(from * SIZE.width, to * SIZE.width);
+      // The numbers at the top are not touched.
+      expect(rows(0, 24)).toEqual(plain.data.subarray(0, 24 * SIZE.width));
+      const light = rows(40, 64).filter((value) => value > 225).length;
+      expect(light > 10).toBe(isWritten);
+    }
+  });
+});
+
+async function collected<T>(pieces: AsyncIterable<T>): Promise<T[]> {
+  const all: T[] = [];
+  for await (const piece of pieces) all.push(piece);
+  return all;
+}

@@ -27,7 +27,8 @@ import {
   type AudioCodec,
   type FilmOrder,
 } from './order.ts';
-import { CannotWrite, CODECS } from './parts.ts';
+import { CannotWrite } from './easel.ts';
+import { CODECS } from './parts.ts';
 import type { PartStore, Sink } from './store.ts';
 
 const opened = async (store: PartStore, name: string): Promise<Input> =>

@@ -13,16 +13,12 @@ import {
 } from 'mediabunny';
 import type { Levelled } from '@cadence/core/mix/levelled.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
-import { toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
-import type { Canvas2D } from '@cadence/paint/drawScene.ts';
-import type { Stage, Surfaces } from '@cadence/paint/stage.ts';
-import { Colours, usualMatrix } from '../colour.ts';
+import { CannotWrite, drawnFrames, type Drawn, type Easel } from './easel.ts';
+import { opaqueFrames, type FrameOfFilm } from './opaqueFrames.ts';
 import {
-  asDrawn,
   bitrateOf,
-  instantOf,
   isSeeThrough,
   SOUND_BITRATE,
   SOUND_RATE,
@@ -34,9 +30,6 @@ import type { Sink } from './store.ts';
 
 /** Codecs by the names of mediabunny. */
 export const CODECS = { h264: 'avc', vp9: 'vp9', av1: 'av1' } as const;
-
-/** A film that cannot be written, as a sentence. */
-export class CannotWrite extends Error {}
 
 /** The time between two key frames, in seconds. */
 const KEY_FRAMES = 2;
@@ -64,86 +57,12 @@ export async function encoderFor(
   return undefined;
 }
 
-/** What writes pictures: the stage and a canvas of the film's size. */
-export interface Easel {
-  readonly stage: Stage;
-  readonly surfaces: Surfaces;
-}
-
-/** Told after each frame, with what was drawn. */
-export type Drawn = (frame: number, canvas: OffscreenCanvas) => void;
-
-/** What is drawn, in which size, and on what. */
-type Drawing = Pick<FilmOrder, 'width' | 'height' | 'on'>;
-
-/** Draws instants of a programme one after the other on one canvas, which is given after each. */
-export async function* drawn(
-  programme: Programme,
-  { width, height, on }: Drawing,
-  instants: Iterable<Ticks>,
-  { stage, surfaces }: Easel,
-): AsyncGenerator<OffscreenCanvas> {
-  const canvas = surfaces.make(width, height);
-  const context = canvas.getContext('2d', { willReadFrequently: true }) as Canvas2D &
-    Pick<OffscreenCanvasRenderingContext2D, 'clearRect'>;
-  const scale = height / programme.facts.frame.height;
-  for (const at of instants) {
-    const list = sceneAt(programme, at, stage.shelf, on);
-    const pictures = await stage.pictures(list, programme);
-    const [lost] = pictures.without;
-    if (lost) {
-      const trouble = stage.troubleOf(lost);
-      throw new CannotWrite(
-        `“${lost.name}” cannot be drawn: ${trouble instanceof Error ? trouble.message : 'it cannot be read.'}`,
-      );
-    }
-    context.clearRect(0, 0, width, height);
-    stage.draw(context, list, pictures, scale);
-    yield canvas;
-  }
-}
-
-/** Draws frames of a film, with their numbers. */
-export async function* drawnFrames(
-  programme: Programme,
-  order: FilmOrder,
-  { from, to }: Pick<Part, 'from' | 'to'>,
-  easel: Easel,
-): AsyncGenerator<{ readonly frame: number; readonly canvas: OffscreenCanvas }> {
-  const frames = Array.from({ length: to - from }, (_, at) => instantOf(order, from + at));
-  let frame = from;
-  for await (const canvas of drawn(asDrawn(programme, order), order, frames, easel))
-    yield { frame: frame++, canvas };
-}
-
-/** The whole of a canvas, see-through where it is. */
-const withAlpha = (canvas: OffscreenCanvas, timestamp: number): VideoFrame =>
-  new VideoFrame(canvas, { timestamp: Math.round(1e6 * timestamp), alpha: 'keep' });
-
-/**
- * The colours of a canvas, converted here and marked as what they are: every encoder converts and marks them in its own
- * way, if at all.
- */
-function opaque({ width, height }: FilmOrder) {
-  const colours = new Colours();
-  const matrix = usualMatrix(height);
-  const colorSpace: VideoColorSpaceInit = {
-    matrix: matrix === 'bt709' ? 'bt709' : 'smpte170m',
-    primaries: matrix === 'bt709' ? 'bt709' : 'smpte170m',
-    transfer: matrix === 'bt709' ? 'bt709' : 'smpte170m',
-    fullRange: false,
-  };
-  return (canvas: OffscreenCanvas, timestamp: number): VideoFrame => {
-    const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
-    const { data } = context.getImageData(0, 0, width, height);
-    return new VideoFrame(colours.fromRgba(data, width, height, matrix), {
-      format: 'I420',
-      codedWidth: width,
-      codedHeight: height,
-      timestamp: Math.round(1e6 * timestamp),
-      colorSpace,
-    });
-  };
+/** Frames that are see-through where nothing is drawn. */
+async function* seeThroughFrames(
+  ...of: Parameters<typeof drawnFrames>
+): AsyncGenerator<FrameOfFilm> {
+  for await (const { frame, canvas } of drawnFrames(...of))
+    yield { frame, picture: new VideoFrame(canvas, { timestamp: 0, alpha: 'keep' }) };
 }
 
 /** Writes one part of the picture: frames from a key frame on, without sound. */
@@ -166,14 +85,14 @@ export async function writePart(
   try {
     await output.start();
     const duration = toSeconds(frames(1, order.rate));
-    const toFrame = seeThrough ? withAlpha : opaque(order);
-    for await (const { frame, canvas } of drawnFrames(programme, order, part, easel)) {
+    const made = (seeThrough ? seeThroughFrames : opaqueFrames)(programme, order, part, easel);
+    for await (const { frame, picture } of made) {
+      told(frame, picture);
       const timestamp = toSeconds(frames(frame - part.from, order.rate));
-      const sample = new VideoSample(toFrame(canvas, timestamp), { timestamp, duration });
+      const sample = new VideoSample(picture, { timestamp, duration });
       // It waits while the encoder has enough to do.
       await source.add(sample);
       sample.close();
-      told(frame, canvas);
     }
     await output.finalize();
   } catch (error) {

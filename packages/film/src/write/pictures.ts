@@ -5,7 +5,7 @@ import { nameRate } from '@cadence/core/time/frameRate.ts';
 import { add } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { frameCount, partsOf, type FilmOrder, type Part, type StillsOrder } from './order.ts';
-import { CannotWrite, drawn, drawnFrames, type Drawn, type Easel } from './parts.ts';
+import { CannotWrite, drawn, drawnFrames, type Drawn, type Easel } from './easel.ts';
 import { writeAll, type PartStore, type Sink } from './store.ts';
 
 /** Bytes that say how long a picture is in a part. */

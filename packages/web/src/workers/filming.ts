@@ -10,7 +10,8 @@ import { decoded } from '@cadence/film/decoded.ts';
 import { join, makePart, makeSound, type SoundFound } from '@cadence/film/write/film.ts';
 import { faultsOf } from '@cadence/film/write/join.ts';
 import { frameCount, partsOf, type FilmOrder, type Writing } from '@cadence/film/write/order.ts';
-import { encoderFor, type Drawn } from '@cadence/film/write/parts.ts';
+import type { Drawn } from '@cadence/film/write/easel.ts';
+import { encoderFor } from '@cadence/film/write/parts.ts';
 import { writeStills } from '@cadence/film/write/pictures.ts';
 import { writeAll } from '@cadence/film/write/store.ts';
 import { Stage } from '@cadence/paint/stage.ts';
@@ -80,7 +81,7 @@ class Telling {
     this.#report({ doing, share, frames: this.#frames, seconds: this.#seconds(now) });
   }
 
-  frame(share: number, canvas: OffscreenCanvas): void {
+  frame(share: number, drawn: OffscreenCanvas | VideoFrame): void {
     this.#frames++;
     const now = performance.now();
     if (now - this.#pictured < PICTURES) {
@@ -88,14 +89,15 @@ class Telling {
       return;
     }
     [this.#pictured, this.#told] = [now, now];
+    const [wide, high] =
+      drawn instanceof VideoFrame
+        ? [drawn.displayWidth, drawn.displayHeight]
+        : [drawn.width, drawn.height];
+    const small = new OffscreenCanvas(SMALL, Math.max(1, Math.round((SMALL * high) / wide)));
+    small.getContext('2d')?.drawImage(drawn, 0, 0, small.width, small.height);
+    const picture = small.transferToImageBitmap();
     const [frames, seconds] = [this.#frames, this.#seconds(now)];
-    const small = {
-      resizeWidth: SMALL,
-      resizeHeight: Math.round((SMALL * canvas.height) / canvas.width),
-    };
-    void createImageBitmap(canvas, small).then((picture) =>
-      this.#report(transfer({ doing: 'frames', share, frames, seconds, picture }, [picture])),
-    );
+    this.#report(transfer({ doing: 'frames', share, frames, seconds, picture }, [picture]));
   }
 
   #seconds(now: number): number {

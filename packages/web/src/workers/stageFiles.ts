@@ -4,6 +4,7 @@ import type { Files, Surfaces } from '@cadence/paint/stage.ts';
 import { materialUrl } from '../sync/api.ts';
 
 export const surfaces: Surfaces = {
+  Pixels: ImageData,
   make: (width, height) => new OffscreenCanvas(width, height),
   fromPixels(pixels, width, height) {
     const surface = new OffscreenCanvas(width, height);
