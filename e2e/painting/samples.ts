@@ -10,7 +10,9 @@ import { layOut } from '@cadence/core/scene/layout.ts';
 import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
 import { linesOf, plainText, type Line } from '@cadence/core/text/lines.ts';
 import { drawScene, type Canvas2D } from '@cadence/paint/drawScene.ts';
+import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
+import type { FilmFrames } from '@cadence/paint/stage.ts';
 
 export const SAMPLES: Readonly<Record<string, string>> = {
   kerning: 'AV To Wa fjord',
@@ -141,4 +143,31 @@ async function travelling(shelf: FontShelf): Promise<[string, DrawingItem[]][]> 
       ]);
   }
   return found;
+}
+
+/** Films of each kind of colour, one turned, one of another codec. */
+const FILMS = ['bframes-25.mp4', 'drop-2997.mp4', 'full-range.mp4', 'turned.mp4', 'vp9-2997.webm'];
+
+/** Draws frames of films, larger and smaller than they are. */
+export async function drawFilms(
+  open: (name: string) => Promise<FilmFrames>,
+  canvas: (width: number, height: number) => CanvasRenderingContext2D,
+): Promise<Drawn[]> {
+  const drawn: Drawn[] = [];
+  for (const name of FILMS) {
+    const film = await open(name);
+    for (const second of [0, 1.5])
+      for (const [width, height] of [
+        [300, 170],
+        [90, 45],
+      ] as const) {
+        const context = canvas(width, height);
+        const picture = await film.frameAt(fromSeconds(second));
+        if (picture) context.drawImage(picture, 0, 0, width, height);
+        const { data } = context.getImageData(0, 0, width, height);
+        drawn.push({ name: `${name} at ${second}, ${width}`, pixels: data });
+      }
+    await film.close();
+  }
+  return drawn;
 }

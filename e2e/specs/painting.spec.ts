@@ -11,13 +11,14 @@ import { expect, test } from '../fixtures.ts';
 test.use({ content: 'empty' });
 
 const folder = fileURLToPath(new URL('../painting/', import.meta.url));
+const films = fileURLToPath(new URL('../../packages/film/samples/', import.meta.url));
 const types: Readonly<Record<string, string>> = {
   '.js': 'text/javascript',
   '.wasm': 'application/wasm',
   '.html': 'text/html',
 };
 
-test('text is equal in a window, a worker and Node', async ({ page }) => {
+test('text and films are equal in a window, a worker and Node', async ({ page }) => {
   const out = await mkdtemp(join(tmpdir(), 'cadence-painting-'));
   await build({
     root: folder,
@@ -41,6 +42,10 @@ test('text is equal in a window, a worker and Node', async ({ page }) => {
       });
       return;
     }
+    if (path.startsWith('films/')) {
+      await route.fulfill({ body: await readFile(join(films, path.slice('films/'.length))) });
+      return;
+    }
     await route.fulfill({
       contentType: types[extname(path)] ?? '',
       body: await readFile(join(out, path)),
@@ -54,11 +59,11 @@ test('text is equal in a window, a worker and Node', async ({ page }) => {
   await page.waitForFunction(() => 'painted' in window);
   const painted = await page.evaluate(() => window.painted);
   const node = JSON.parse(onNode.stdout) as Record<string, string>;
-  expect(painted.length).toBe(27 + 12 + 18);
+  expect(painted.length).toBe(27 + 12 + 18 + 20);
   for (const { name, window: here, worker } of painted) {
     expect({ name, digest: worker }).toEqual({ name, digest: here });
     expect({ name, digest: node[name] }).toEqual({ name, digest: here });
   }
-  expect(new Set(painted.map((each) => each.window)).size).toBeGreaterThan(36);
+  expect(new Set(painted.map((each) => each.window)).size).toBeGreaterThan(50);
   await rm(out, { recursive: true });
 });

@@ -40,7 +40,7 @@ function JobCard({ job, going }: { job: Job; going: Going | null }) {
       {(state === 'waiting' || state === 'paused') && <IconClock size={20} color="var(--slate)" />}
       {state === 'writing' && <Small picture={going?.picture} />}
       <span>
-        <b>{name}</b>
+        <b title={name}>{name}</b>
         <small className="quiet">{sentenceOf(job, going)}</small>
       </span>
       <span className={classes.doing}>

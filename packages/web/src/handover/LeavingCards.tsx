@@ -1,5 +1,13 @@
 /** What leaves beside captions: a film, its text alone, still pictures and the sound, with their choices. */
-import { Checkbox, ColorInput, MultiSelect, NumberInput, Select, TextInput } from '@mantine/core';
+import {
+  Button,
+  Checkbox,
+  ColorInput,
+  MultiSelect,
+  NumberInput,
+  Select,
+  TextInput,
+} from '@mantine/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import { strandsShown } from '@cadence/core/programme/order.ts';
@@ -42,6 +50,10 @@ interface LeavingProps {
   /** What is written of the programme; a sentence where that cannot be. */
   readonly range: Range | string;
   readonly audio: AudioCodec;
+  /** The file that the film is written into, where the editor has chosen one. */
+  readonly own: FileSystemFileHandle | undefined;
+  /** Undefined where the browser writes into no files of the editor's choice. */
+  readonly chooseOwn: (() => void) | undefined;
 }
 
 /** What this browser can write, found out once; undefined until then. */
@@ -131,6 +143,16 @@ export function LeavingCards(props: LeavingProps) {
           </p>
         )}
         {can?.hardware && <p className="quiet">This machine’s own encoder will be used.</p>}
+        {props.chooseOwn && (
+          <div className="bar">
+            <Button onClick={props.chooseOwn}>Choose where …</Button>
+            <span className="quiet">
+              {props.own
+                ? `Straight into ${props.own.name}`
+                : 'Kept in this browser, then saved as a download'}
+            </span>
+          </div>
+        )}
       </LeavingCard>
       <LeavingCard
         title="Text alone"

@@ -16,13 +16,21 @@ import { openNow, store, useOpen, useApp, useStrand } from '../desk/store.ts';
 import { looked, type Handover, type Leaves } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
-import { rangeAsked, whyNot, writingsAsked } from '../writing/asked.ts';
+import { codecsOf, rangeAsked, whyNot, writingsAsked } from '../writing/asked.ts';
 import { jobs } from '../writing/jobs.ts';
 import { soundCodec } from '../writing/writable.ts';
 import { BeingWritten } from './BeingWritten.tsx';
 import { FormatCard, useLosses, writeFile, type SavedFile } from './captions.tsx';
 import { LeavingCards } from './LeavingCards.tsx';
 import classes from './HandoverPlace.module.css';
+
+/** Of the File System Access interface, where the browser has it. */
+interface SavePicker {
+  showSaveFilePicker(options: {
+    readonly suggestedName: string;
+    readonly types: readonly { readonly accept: Readonly<Record<string, readonly string[]>> }[];
+  }): Promise<FileSystemFileHandle>;
+}
 
 /** How a file is called that holds something else than the film as it is. */
 function nameOf(title: string, writing: Writing, isText: boolean): string {
@@ -72,6 +80,15 @@ export function Write({ wrong }: { wrong: number }) {
   const losses = useLosses(programme, strand?.id, options);
   useEffect(() => () => written.forEach((file) => URL.revokeObjectURL(file.url)), [written]);
 
+  const [own, setOwn] = useState<FileSystemFileHandle>();
+  const chooseOwn = async () => {
+    const { container } = codecsOf(leaves.format);
+    const suggestedName = `${fileName(programme.facts.title)}.${container}`;
+    const types = [{ accept: { [`video/${container}`]: [`.${container}`] } }];
+    const { showSaveFilePicker } = window as unknown as SavePicker;
+    // Closing the window without a choice is none.
+    setOwn(await showSaveFilePicker({ suggestedName, types }).catch(() => undefined));
+  };
   /** What is asked for beside captions, of the programme as it is now. */
   const leaveNow = async () => {
     const now = openNow().programme;
@@ -82,7 +99,12 @@ export function Write({ wrong }: { wrong: number }) {
     const whole = typeof asked === 'string' ? { start: ZERO, end: now.facts.length } : asked;
     const ask = { range: whole, audio, strand: strandId, now: player.time };
     for (const { of, writing } of writingsAsked(now, leaves, ask))
-      await jobs.add(now, { writing, name: nameOf(now.facts.title, writing, of === 'text') });
+      await jobs.add(now, {
+        writing,
+        name: (of === 'film' && own?.name) || nameOf(now.facts.title, writing, of === 'text'),
+        ...(of === 'film' && { own }),
+      });
+    setOwn(undefined);
   };
   const write = async () => {
     setBusy(true);
@@ -142,6 +164,8 @@ export function Write({ wrong }: { wrong: number }) {
           choose={chooseLeaves}
           range={range}
           audio={audio}
+          own={own}
+          chooseOwn={'showSaveFilePicker' in window ? () => void chooseOwn() : undefined}
         />
         <h3 className={classes.head}>Captions</h3>
         {CAPTION_FORMATS.map((format) => (

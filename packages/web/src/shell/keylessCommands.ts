@@ -53,6 +53,12 @@ const ofTheProgramme = (): Keyless[] => [
     run: () => goTo('handover'),
   },
   {
+    does: 'Write a film',
+    words:
+      'export render video movie mp4 webm h264 burn deliver output stills png wav sound transparent alpha',
+    run: () => goTo('handover'),
+  },
+  {
     does: 'Save the programme as one file',
     words: 'backup archive download copy project',
     run: () => location.assign(fileUrl(openNow().id)),

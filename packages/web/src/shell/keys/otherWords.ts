@@ -4,7 +4,7 @@ export const OTHER_WORDS: Readonly<Record<string, string>> = {
   'Alt 2': 'text type transcribe script place',
   'Alt 3': 'times sync timeline cues place',
   'Alt 4': 'credits roll crawl ticker cards place',
-  'Alt 5': 'export check proof deliver write place',
+  'Alt 5': 'export check proof deliver write place film render video movie',
   Space: 'start pause playback',
   'Shift Space': 'repeat replay listen',
   Enter: 'advance following continue',
