@@ -43,7 +43,7 @@ describe('the colours of a frame', () => {
           (x * y * 53) % 256,
         ]);
         const colours = new Colours();
-        const written = colours.fromRgba(pixels, width, height, matrix);
+        const written = colours.fromRgba(pixels, width, height, matrix).slice();
         colours.room(written.length).set(written);
         const read = colours.toRgba(planesOf(width, height, matrix));
         const off = read.map((value, at) => Math.abs(value - (pixels[at] as number)));
@@ -73,7 +73,7 @@ describe('the colours of a frame', () => {
     const [width, height] = [20, 4];
     const pixels = squares(width, height, (x, y) => [40 * y + 9 * x, 20 * x, 255 - 11 * x]);
     const colours = new Colours();
-    const written = colours.fromRgba(pixels, width, height, 'bt709');
+    const written = colours.fromRgba(pixels, width, height, 'bt709').slice();
     colours.room(written.length).set(written);
     const plain = planesOf(width, height, 'bt709');
     const read = colours.toRgba(plain);

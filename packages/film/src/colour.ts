@@ -206,7 +206,7 @@ export class Colours {
       whole(vBlue * chroma),
       output,
     );
-    return new Uint8Array(this.#run.memory.buffer as ArrayBuffer, output, bytes).slice();
+    return new Uint8Array(this.#run.memory.buffer as ArrayBuffer, output, bytes);
   }
 
   /** Samples of more than 8 bits as 8: the planes are written anew in their place, with half the strides. */

@@ -67,6 +67,7 @@ class Frames implements FilmFrames {
   /** The frame that was asked for last, and the one after it. */
   #now: VideoSample | undefined;
   #next: VideoSample | undefined;
+  #room = new Uint8Array(0);
   #drawn: { readonly of: VideoSample; readonly picture: CanvasImageSource } | undefined;
   /** Frames are fetched one after the other. */
   #turn: Promise<unknown> = Promise.resolve();
@@ -96,9 +97,15 @@ class Frames implements FilmFrames {
   planesAt(time: Ticks): Promise<FramePlanes | undefined> {
     return this.#inTurn(time, async (sample) => {
       const isTurned = sample.rotation !== 0 || sample.flip;
-      return isTurned ? undefined : planesIn(sample, this.#matrix);
+      return isTurned ? undefined : planesIn(sample, this.#matrix, this.#roomFor);
     });
   }
+
+  /** Room for planes, the same as long as it is large enough: what the collector clears up it clears up late. */
+  readonly #roomFor = (bytes: number): Uint8Array<ArrayBuffer> => {
+    if (this.#room.length !== bytes) this.#room = new Uint8Array(bytes);
+    return this.#room;
+  };
 
   #inTurn<T>(
     time: Ticks,
@@ -190,13 +197,17 @@ class Frames implements FilmFrames {
 }
 
 /** The planes of a frame, where they are such as nearly all films have. */
-async function planesIn(sample: VideoSample, matrix: Matrix): Promise<FramePlanes | undefined> {
+async function planesIn(
+  sample: VideoSample,
+  matrix: Matrix,
+  roomFor: (bytes: number) => Uint8Array<ArrayBuffer>,
+): Promise<FramePlanes | undefined> {
   const frame = sample.toVideoFrame();
   try {
     const { width, height } = frame.visibleRect ?? { width: 0, height: 0 };
     const isUsual = frame.format === 'I420' && frame.colorSpace.fullRange !== true;
     if (!isUsual || width % 2 !== 0 || height % 2 !== 0) return undefined;
-    const data = new Uint8Array(frame.allocationSize());
+    const data = roomFor(frame.allocationSize());
     const layout = await frame.copyTo(data);
     const rows = [width, width / 2, width / 2];
     const isPacked = layout.every(({ stride }, at) => stride === rows[at]);

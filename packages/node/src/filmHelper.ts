@@ -1,4 +1,6 @@
 /** Writes parts of a film in a helper thread. */
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { makePart, makeSound, type Job, type SoundFound } from '@cadence/film/write/film.ts';
 import type { FilmOrder, Part } from '@cadence/film/write/order.ts';
@@ -7,6 +9,18 @@ import { keptAlive, withCodecs } from './codecs.ts';
 import { folderStore } from './folderStore.ts';
 import { soundsIn } from './material.ts';
 import { stageFiles, surfaces } from './stageFiles.ts';
+
+/**
+ * Has the collector run. What codecs and canvases hold lies outside its heap: it sees no reason to run, and encoders of
+ * parts that are done would stay.
+ */
+const collect: () => void = (() => {
+  setFlagsFromString('--expose-gc');
+  return runInNewContext('gc') as () => void;
+})();
+
+/** How many frames are drawn between two runs. */
+const FRAMES_UNCOLLECTED = 25;
 
 /** What a thread is given to work on. */
 export interface FilmWork {
@@ -41,7 +55,15 @@ export function filmHelper(): FilmHelper {
       const open = await soundsIn(material, programme);
       job = { programme, order, store: folderStore(parts), easel: { stage, surfaces }, open };
     },
-    part: (part, report) => keptAlive(() => makePart(begun(), part, () => report())),
+    async part(part, report) {
+      await keptAlive(() =>
+        makePart(begun(), part, (frame) => {
+          report();
+          if (frame % FRAMES_UNCOLLECTED === 0) collect();
+        }),
+      );
+      collect();
+    },
     sound: (report) => keptAlive(() => makeSound(begun(), report)),
     end: () => keptAlive(async () => job?.easel.stage.close()),
   };

@@ -12,7 +12,7 @@ import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { drawScene, type Canvas2D } from './drawScene.ts';
 import { FontShelf, type FaceLoader } from './fontShelf.ts';
 
-/** A frame as it lies in the film: luma, then both chroma planes (I420), 8 bits from 16 to 235, rows without gaps. */
+/** A frame as it lies in the film: luma, then both chroma planes (I420), 8 bits from 16 to 235, rows without gaps. Its data may be changed, and is there until the next frame is asked for. */
 export interface FramePlanes {
   readonly data: Uint8Array<ArrayBuffer>;
   readonly width: number;

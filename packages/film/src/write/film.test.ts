@@ -245,7 +245,8 @@ describe('text over a film of the same size', () => {
       const item = sceneAt(programme, instantOf(order, frame), easel.stage.shelf).items.find(
         (each) => each.kind === 'picture',
       );
-      const plain = item && (await easel.stage.planes(item, material));
+      const planes = item && (await easel.stage.planes(item, material));
+      const plain = planes && { data: planes.data.slice() };
       const [made] = await collected(
         opaqueFrames(programme, order, { from: frame, to: frame + 1 }, easel),
       );

@@ -1,0 +1,181 @@
+/**
+ * Writing films: `npx tsx bench/film.ts [browser|node|frames]` (after `npm run build`), all of it unless said.
+ *
+ * In the browser and on the command line: how fast the demo's film is written with its subtitles, against real time; the
+ * longest task of the page meanwhile, and the memory. Then whether each frame of films of several rates is written once,
+ * in its place, by the numbers drawn into the sample films.
+ */
+import { spawn } from 'node:child_process';
+import { mkdtemp, readFile, readdir, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+import { FilePathSource } from 'mediabunny';
+import { seedDemo } from '../demo/seed.ts';
+import { frames } from '@cadence/core/time/frameRate.ts';
+import { fromSeconds } from '@cadence/core/time/ticks.ts';
+import { programmeOf, readFrame, samplesFolder, SIZE } from '@cadence/film/films.samples.ts';
+import { openFilm } from '@cadence/film/frames.ts';
+import { PICTURE } from '@cadence/core/scene/sceneAt.ts';
+import { keptAlive, withCodecs } from '@cadence/node/codecs.ts';
+import { writeFilm } from '@cadence/node/film.ts';
+import { surfaces } from '@cadence/node/stageFiles.ts';
+import { start } from '@cadence/server/start.ts';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const folder = await mkdtemp(join(tmpdir(), 'cadence-bench-film-'));
+const show = (name: string, value: string) => console.log(`${name.padEnd(46)} ${value}`);
+const asked = process.argv.slice(2);
+const wants = (part: string) => asked.length === 0 || asked.includes(part);
+
+const running = await start({
+  data: join(folder, 'data'),
+  port: 0,
+  web: join(root, 'packages/web/dist'),
+  logLevel: 'silent',
+});
+await seedDemo(running);
+const list = (await (await fetch(`${running.address}/api/programmes`)).json()) as {
+  id: string;
+  title: string;
+}[];
+const ferry = list.find(({ title }) => title.includes('Ferry'))?.id ?? '';
+/** What is written of it, in seconds. */
+const LENGTH = 60;
+const RANGE = ['10:00:05:00', '10:01:05:00'] as const;
+
+/** The most memory that a process and its children took, in MB, looked at twice a second. */
+async function peakOf(pid: number, done: Promise<unknown>): Promise<number> {
+  let peak = 0;
+  let over = false;
+  void done.finally(() => (over = true));
+  while (!over) {
+    peak = Math.max(peak, await memoryOf(pid));
+    await new Promise((next) => setTimeout(next, 500));
+  }
+  return peak;
+}
+
+/** Resident memory of a process and all below it, in MB; what they share is counted for each. */
+async function memoryOf(top: number): Promise<number> {
+  const parents = new Map<number, number>();
+  const sizes = new Map<number, number>();
+  for (const name of await readdir('/proc')) {
+    const pid = Number(name);
+    if (!Number.isInteger(pid)) continue;
+    const status = await readFile(`/proc/${pid}/status`, 'utf8').catch(() => '');
+    parents.set(pid, Number(/^PPid:\s+(\d+)/m.exec(status)?.[1] ?? 0));
+    sizes.set(pid, Number(/^RssAnon:\s+(\d+)/m.exec(status)?.[1] ?? 0) / 1000);
+  }
+  const isBelow = (pid: number): boolean =>
+    pid === top || (pid > 1 && isBelow(parents.get(pid) ?? 0));
+  return [...sizes].reduce((sum, [pid, size]) => sum + (isBelow(pid) ? size : 0), 0);
+}
+
+async function inBrowser(): Promise<void> {
+  const server = await chromium.launchServer({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+  const browser = await chromium.connect(server.wsEndpoint());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${running.address}/p/${ferry}/handover`);
+  for (const name of [/^SRT/, /^WebVTT/]) await page.getByRole('checkbox', { name }).uncheck();
+  await page.getByRole('checkbox', { name: /^Film with text/ }).check();
+  await page.getByRole('combobox', { name: 'Part of the programme' }).click();
+  await page.getByRole('option', { name: 'From one time to another' }).click();
+  await page.getByLabel('From', { exact: true }).fill(RANGE[0]);
+  await page.getByLabel('Up to').fill(RANGE[1]);
+  await page.waitForTimeout(3000);
+  const idle = await memoryOf(server.process().pid ?? 0);
+  await page.evaluate(() => {
+    Object.assign(window, { tasks: [] });
+    new PerformanceObserver((seen) =>
+      (window as unknown as { tasks: number[] }).tasks.push(
+        ...seen.getEntries().map(({ duration }) => duration),
+      ),
+    ).observe({ type: 'longtask' });
+  });
+  const began = performance.now();
+  const line = page.getByRole('region', { name: 'Being written' });
+  await page.getByRole('button', { name: /^Write 1 file/ }).click();
+  await page.getByRole('link', { name: 'Words' }).click();
+  const done = page
+    .waitForEvent('download', { timeout: 600_000 })
+    .then(() => (performance.now() - began) / 1000);
+  const peak = await peakOf(server.process().pid ?? 0, done);
+  const took = await done;
+  await page.getByRole('link', { name: 'Handover' }).click();
+  const tasks = await page.evaluate(() => (window as unknown as { tasks: number[] }).tasks);
+  show('browser, 720p H.264 with sound', `${(LENGTH / took).toFixed(2)} times real time`);
+  show('longest task of the page meanwhile', `${Math.max(0, ...tasks).toFixed(0)} ms`);
+  show('memory above the idle browser', `${(peak - idle).toFixed(0)} MB`);
+  show('what is said of it', (await line.locator('small').first().innerText()).trim());
+  await browser.close();
+  await server.close();
+}
+
+async function onNode(): Promise<void> {
+  const file = await fetch(`${running.address}/api/programmes/${ferry}/file`);
+  const programme = join(folder, 'ferry.json');
+  await writeFile(programme, await file.text());
+  const words = ['film', programme, join(folder, 'ferry.mp4'), '--range', RANGE.join('-')];
+  const began = performance.now();
+  const child = spawn(
+    process.execPath,
+    [join(root, 'scripts/cadence.mjs'), ...words, '--material', join(root, 'demo/ferry'), '--json'],
+    { stdio: ['ignore', 'inherit', 'ignore'] },
+  );
+  const done = new Promise((ended) => child.on('exit', ended));
+  const peak = await peakOf(child.pid ?? 0, done);
+  const took = (performance.now() - began) / 1000;
+  show('cadence film, 720p H.264 with sound', `${(LENGTH / took).toFixed(2)} times real time`);
+  show('memory', `${peak.toFixed(0)} MB`);
+}
+
+/** Films of several rates, each written at its own: a frame that is dropped, doubled or off is counted. */
+async function byNumbers(): Promise<void> {
+  const rate = (num: number, den = 1) => ({ num, den, dropFrame: false });
+  for (const [film, of] of [
+    ['bframes-25.mp4', rate(25)],
+    ['drop-2997.mp4', rate(30_000, 1001)],
+    ['cinema-23976.mov', rate(24_000, 1001)],
+    ['fast-50.mkv', rate(50)],
+    ['vp9-2997.webm', rate(30_000, 1001)],
+  ] as const)
+    for (const container of ['mp4', 'webm'] as const) {
+      const base = programmeOf(film, 10);
+      const length = frames(120, of);
+      const programme = { ...base, facts: { ...base.facts, frameRate: of, length } };
+      const order = {
+        container,
+        video: container === 'mp4' ? 'h264' : 'vp9',
+        ...SIZE,
+        rate: of,
+        quality: 2_000_000,
+        range: { start: fromSeconds(0), end: length },
+        on: PICTURE,
+        tracks: [],
+      } as const;
+      const parts = await mkdtemp(join(folder, 'parts-'));
+      const out = join(parts, `out.${container}`);
+      await writeFilm({ programme, order, material: samplesFolder, parts }, out);
+      await withCodecs();
+      const written = await keptAlive(() => openFilm(new FilePathSource(out), surfaces));
+      let wrong = 0;
+      for (let frame = 0; frame < 120; frame++) {
+        const picture = await keptAlive(() => written.frameAt(frames(frame, of)));
+        if (readFrame(picture).number !== frame) wrong++;
+      }
+      await written.close();
+      show(`${film} as ${container}`, `${wrong} of 120 frames wrong`);
+    }
+}
+
+if (wants('browser')) await inBrowser();
+if (wants('node')) await onNode();
+if (wants('frames')) await byNumbers();
+await running.stop();
+await rm(folder, { recursive: true });
+process.exit();
