@@ -1,4 +1,7 @@
-/** Renews the pictures in docs/screenshots from a running demo: `node docs/shots.mjs http://127.0.0.1:4310`. */
+/**
+ * Renews the pictures in docs/screenshots from a running demo: `node docs/shots.mjs http://127.0.0.1:4310 [NAME …]`, all
+ * of them unless named.
+ */
 import { Buffer } from 'node:buffer';
 import { execFileSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
@@ -24,7 +27,10 @@ execFileSync('ffmpeg', [
   shorter,
 ]);
 
+const wanted = process.argv.slice(3);
+
 async function shot(name, path, scheme, prepare = async () => undefined) {
+  if (wanted.length > 0 && !wanted.includes(name)) return;
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript(
     (value) => localStorage.setItem('mantine-color-scheme-value', value),
@@ -140,6 +146,10 @@ await shot('timing-night', `/p/${id}/timing`, 'dark', async (page) => {
 await shot('handover', `/p/${id}/handover`, 'light', async (page) => {
   await page.keyboard.press('f');
   await page.keyboard.press('f');
+  await page.getByRole('checkbox', { name: /^Film with text/ }).check();
+  await page.getByRole('button', { name: /^Write 3 files/ }).click();
+  await page.getByText(/times as fast as it plays/).waitFor({ timeout: 120_000 });
+  await page.waitForTimeout(9000);
 });
 const script = [
   '1\n00:00:02,400 --> 00:00:05,200\nThe ferry at Skerrymoor has no engine of its own.',

@@ -18,6 +18,23 @@ export type Watch = (
   pass: 'measuring' | 'writing',
 ) => AsyncIterable<StereoChunk>;
 
+/** A mixdown as it is, measured as it comes: its level is known at its end. */
+export function measured(
+  pieces: AsyncIterable<StereoChunk>,
+  rate: number,
+): { pieces(): AsyncGenerator<StereoChunk>; level(): Level } {
+  const meter = new LoudnessMeter(rate);
+  return {
+    async *pieces() {
+      for await (const piece of pieces) {
+        meter.push(piece);
+        yield piece;
+      }
+    },
+    level: () => meter.level(),
+  };
+}
+
 /**
  * @param rate    in samples a second
  * @param target  integrated loudness in LUFS; undefined leaves it as it is
@@ -32,9 +49,9 @@ export async function levelled(
 ): Promise<Levelled> {
   const pass = (doing: 'measuring' | 'writing') =>
     watch(mixdown(programme, range, rate, open), doing);
-  const meter = new LoudnessMeter(rate);
-  for await (const piece of pass('measuring')) meter.push(piece);
-  const level = meter.level();
+  const first = measured(pass('measuring'), rate);
+  for await (const _piece of first.pieces());
+  const level = first.level();
   const found = loudnessGain(level, target);
   const factor = 10 ** (found.gain / 20);
   const raised = (value: number | null) => (value === null ? null : value + found.gain);

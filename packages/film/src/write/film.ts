@@ -1,6 +1,7 @@
 /** Writing a film in parts: what there is to do, and each piece of it. */
-import { levelled, type Levelled } from '@cadence/core/mix/levelled.ts';
-import type { OpenSource } from '@cadence/core/mix/mixdown.ts';
+import { levelled, measured, type Levelled, type Watch } from '@cadence/core/mix/levelled.ts';
+import { loudnessGain } from '@cadence/core/mix/loudnessGain.ts';
+import { mixdown, type OpenSource } from '@cadence/core/mix/mixdown.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { SOUND_PART, SOUND_RATE, type FilmOrder, type Part } from './order.ts';
@@ -46,22 +47,24 @@ export async function makeSound(
 ): Promise<SoundFound | undefined> {
   const { audio, range, loudness } = order;
   if (!audio || (await store.has(SOUND_PART))) return undefined;
+  const passes = loudness === undefined ? 1 : 2;
   const whole = toSeconds(subtract(range.end, range.start)) * SOUND_RATE;
   let samples = 0;
-  const mix = await levelled(
-    programme,
-    range,
-    SOUND_RATE,
-    open,
-    loudness,
-    async function* (pieces) {
-      for await (const piece of pieces) {
-        samples += piece[0].length;
-        report(Math.min(1, samples / (2 * whole)));
-        yield piece;
-      }
-    },
-  );
+  const watch: Watch = async function* (pieces) {
+    for await (const piece of pieces) {
+      samples += piece[0].length;
+      report(Math.min(1, samples / (passes * whole)));
+      yield piece;
+    }
+  };
+  if (loudness === undefined) {
+    const mix = measured(watch(mixdown(programme, range, SOUND_RATE, open), 'writing'), SOUND_RATE);
+    await store.put(SOUND_PART, (sink) => writeSound(mix, audio, sink));
+    const level = mix.level();
+    // What is over full scale is written again, quieter.
+    if (loudnessGain(level).gain === 0) return { level, gain: 0, isHeldBack: false };
+  }
+  const mix = await levelled(programme, range, SOUND_RATE, open, loudness, watch);
   await store.put(SOUND_PART, (sink) => writeSound(mix, audio, sink));
   const { level, gain, isHeldBack } = mix;
   return { level, gain, isHeldBack };

@@ -103,7 +103,7 @@ export async function writePart(
 
 /** Writes the sound of a film, whole. */
 export async function writeSound(
-  mix: Levelled,
+  mix: Pick<Levelled, 'pieces'>,
   audio: NonNullable<FilmOrder['audio']>,
   sink: Sink,
 ): Promise<void> {
