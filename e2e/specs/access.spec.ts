@@ -71,6 +71,21 @@ for (const theme of ['light', 'dark'] as const)
       ),
     );
 
+    test('what leaves, with all its choices, and a job in the line', async ({
+      page,
+      programme,
+    }) => {
+      await open(page, programme, 'handover');
+      for (const name of [/^Film with text/, /^Text alone/, /^Stills/, /^Sound/])
+        await page.getByRole('checkbox', { name }).check();
+      await page.getByRole('button', { name: /^Write/ }).click();
+      const line = page.getByRole('region', { name: 'Being written' });
+      await expect(line.getByRole('button', { name: 'Stop' })).toHaveCount(4);
+      await line.getByRole('button', { name: 'Pause' }).first().click();
+      await expect(line.getByText(/^Paused/)).toBeVisible();
+      expect(await wrongs(page, 'handover', 'aside')).toEqual([]);
+    });
+
     test('the list and every place', async ({ page, programme }) => {
       test.slow();
       await page.goto('/');

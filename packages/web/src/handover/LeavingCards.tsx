@@ -8,7 +8,7 @@ import {
   Select,
   TextInput,
 } from '@mantine/core';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useState } from 'react';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import { strandsShown } from '@cadence/core/programme/order.ts';
 import { isTravelling, type Programme } from '@cadence/core/programme/programme.ts';
@@ -29,6 +29,7 @@ import { formatBytes, formatLength } from '../kit/format.ts';
 import { codecsOf, FILM_FORMATS, filmAsked, stillsAsked, textAsked } from '../writing/asked.ts';
 import { writable, type Writable } from '../writing/writable.ts';
 import { player } from '../playback/player.ts';
+import { ChoiceCard } from './ChoiceCard.tsx';
 import classes from './HandoverPlace.module.css';
 
 const LINES = [2160, 1080, 720, 540];
@@ -92,7 +93,7 @@ export function LeavingCards(props: LeavingProps) {
   const inFilm = can && !can.codecs.includes(codecsOf(leaves.format).video);
   return (
     <>
-      <LeavingCard
+      <ChoiceCard
         title="Film with text on it"
         on={on('film')}
         toggle={() => toggle('film')}
@@ -153,8 +154,8 @@ export function LeavingCards(props: LeavingProps) {
             </span>
           </div>
         )}
-      </LeavingCard>
-      <LeavingCard
+      </ChoiceCard>
+      <ChoiceCard
         title="Text alone"
         on={on('text')}
         toggle={() => toggle('text')}
@@ -188,8 +189,8 @@ export function LeavingCards(props: LeavingProps) {
         <p className="quiet">
           {`${text.width} × ${text.height}, ${nameRate(text.rate)} frames a second${about(sizeOf(text))}`}
         </p>
-      </LeavingCard>
-      <LeavingCard
+      </ChoiceCard>
+      <ChoiceCard
         title="Stills"
         on={on('stills')}
         toggle={() => toggle('stills')}
@@ -211,7 +212,6 @@ export function LeavingCards(props: LeavingProps) {
           <SizeSelect {...props} />
         </div>
         <Checkbox
-          className={classes.choice ?? ''}
           checked={leaves.stillsAlone}
           onChange={(event) => choose({ stillsAlone: event.currentTarget.checked })}
           color="var(--ink)"
@@ -219,8 +219,8 @@ export function LeavingCards(props: LeavingProps) {
           size="xs"
           label="Text alone, on nothing"
         />
-      </LeavingCard>
-      <LeavingCard
+      </ChoiceCard>
+      <ChoiceCard
         title="Sound"
         on={on('sound')}
         toggle={() => toggle('sound')}
@@ -237,38 +237,9 @@ export function LeavingCards(props: LeavingProps) {
           />
           <LoudnessSelect {...props} />
         </div>
-      </LeavingCard>
+      </ChoiceCard>
       {kinds.some((kind) => kind !== 'stills') && <RangeChoice {...props} />}
     </>
-  );
-}
-
-interface CardProps {
-  readonly title: string;
-  readonly note: string;
-  readonly on: boolean;
-  readonly toggle: () => void;
-  readonly children: ReactNode;
-}
-
-function LeavingCard({ title, note, on, toggle, children }: CardProps) {
-  return (
-    <div className={`card ${classes.formatCard}`}>
-      <label className={classes.format}>
-        <Checkbox
-          checked={on}
-          onChange={toggle}
-          color="var(--ink)"
-          iconColor="var(--linen)"
-          size="xs"
-        />
-        <span>
-          <b>{title}</b>
-          <small className="quiet">{note}</small>
-        </span>
-      </label>
-      {on && <div className={classes.choices}>{children}</div>}
-    </div>
   );
 }
 

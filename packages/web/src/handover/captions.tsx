@@ -11,7 +11,7 @@ import { openNow } from '../desk/store.ts';
 import type { Handover } from '../desk/view.ts';
 import { formatBytes } from '../kit/format.ts';
 import { fileName } from '../kit/save.ts';
-import classes from './HandoverPlace.module.css';
+import { ChoiceCard } from './ChoiceCard.tsx';
 
 export interface SavedFile {
   readonly name: string;
@@ -71,23 +71,9 @@ interface FormatProps {
 export function FormatCard({ format, lost, on, toggle, options, choose }: FormatProps) {
   const choice = CHOICES[format.name];
   return (
-    <div className={`card ${classes.formatCard}`}>
-      <label className={classes.format}>
+    <ChoiceCard title={format.title} note={lost ? holds(lost) : '…'} on={on} toggle={toggle}>
+      {choice && (
         <Checkbox
-          checked={on}
-          onChange={toggle}
-          color="var(--ink)"
-          iconColor="var(--linen)"
-          size="xs"
-        />
-        <span>
-          <b>{format.title}</b>
-          <small className="quiet">{lost ? holds(lost) : '…'}</small>
-        </span>
-      </label>
-      {on && choice && (
-        <Checkbox
-          className={classes.choice ?? ''}
           checked={options[choice.option]}
           onChange={(event) => choose({ [choice.option]: event.currentTarget.checked })}
           color="var(--ink)"
@@ -96,7 +82,7 @@ export function FormatCard({ format, lost, on, toggle, options, choose }: Format
           label={choice.label}
         />
       )}
-    </div>
+    </ChoiceCard>
   );
 }
 
