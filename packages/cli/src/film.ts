@@ -100,6 +100,8 @@ export function orderOf(programme: Programme, out: string, options: FilmOptions)
     start: nearestFrame(asked.start, frameRate),
     end: nearestFrame(asked.end, frameRate),
   };
+  if (range.end <= range.start)
+    throw new WrongUsage('There is not a whole frame in this range. Nothing was written.');
   const isHeard = container !== 'zip' && soundsHeard(programme).some(({ muted }) => !muted);
   return {
     container,

@@ -1,11 +1,11 @@
 /** Writing a film on Node: its parts in threads, one a core, then joined. */
 import { availableParallelism } from 'node:os';
-import { proxy } from 'comlink';
+import { proxy, type Remote } from 'comlink';
 import { FilePathSource } from 'mediabunny';
 import { faultsOf } from '@cadence/film/write/join.ts';
 import { join, type SoundFound } from '@cadence/film/write/film.ts';
 import { frameCount, partsOf, type Part } from '@cadence/film/write/order.ts';
-import type { FilmWork } from './filmHelper.ts';
+import type { FilmHelper, FilmWork } from './filmHelper.ts';
 import { fillWhole, folderStore } from './folderStore.ts';
 import { withHelper } from './helperThread.ts';
 
@@ -56,33 +56,46 @@ export async function writeFilm(
       share: (1 - sounding) * (frames / whole) + sounding * heard,
     });
   let sound: SoundFound | undefined;
+  /** Whether a thread has failed: the others stop after their part. */
+  let failed = false;
   const thread = (row: number) =>
     withHelper('film', async (helper) => {
-      await helper.begin(work);
-      if (row === 0)
-        sound = await helper.sound(
-          proxy((share) => {
-            heard = share;
-            tell();
-          }),
-        );
-      for (let part = rows.next(row); part; part = rows.next(row)) {
-        let drawn = 0;
-        await helper.part(
-          part,
-          proxy(() => {
-            drawn++;
-            frames++;
-            tell();
-          }),
-        );
-        frames += part.to - part.from - drawn;
+      try {
+        await writeRow(helper, row);
+      } catch (error) {
+        failed = true;
+        throw error;
+      } finally {
+        // A thread that ends with open codecs takes the process with it.
+        await helper.end();
       }
-      await helper.end();
     });
-  await Promise.all(
+  const writeRow = async (helper: Remote<FilmHelper>, row: number) => {
+    await helper.begin(work);
+    if (row === 0)
+      sound = await helper.sound(
+        proxy((share) => {
+          heard = share;
+          tell();
+        }),
+      );
+    for (let part = rows.next(row); part && !failed; part = rows.next(row)) {
+      let drawn = 0;
+      await helper.part(
+        part,
+        proxy(() => {
+          drawn++;
+          frames++;
+          tell();
+        }),
+      );
+      frames += part.to - part.from - drawn;
+    }
+  };
+  const ended = await Promise.allSettled(
     Array.from({ length: Math.min(threads, parts.length) }, (_, row) => thread(row)),
   );
+  for (const each of ended) if (each.status === 'rejected') throw each.reason;
   const job = { programme, order, store: folderStore(work.parts) };
   await fillWhole(out, (sink) =>
     join(job, sink, (joined) => report({ doing: 'joining', share: joined / whole })),

@@ -56,6 +56,20 @@ describe('what is done with cues', () => {
     expect(view().selection).toEqual([]);
   });
 
+  test('gives the spoken word a colour in the strand in hand alone, and takes it away again', () => {
+    const { act, programme, ports, said } = cueDesk(full);
+    const colours = () =>
+      Object.values(programme().strands).map(({ style }) => style.saidColour ?? null);
+    act.toggleLight();
+    expect(colours()).toEqual(['#f4d35e', null]);
+    expect(said.at(-1)).toMatch(/the spoken word is highlighted/);
+    ports.undo();
+    expect(colours()).toEqual([null, null]);
+    act.toggleLight();
+    act.toggleLight();
+    expect(colours()).toEqual([null, null]);
+  });
+
   test('works on the cue under the playhead where none is selected, and says so where there is none', () => {
     const { act, programme, player, said, names } = cueDesk();
     act.nudge(2);

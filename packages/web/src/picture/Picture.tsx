@@ -63,7 +63,9 @@ export default function Picture() {
       const scale = element.width / list.width;
       // While it plays, the player's picture is drawn; else the exact frame, and until it is decoded the one before.
       const { playing } = player.state();
-      const standIn = playing ? played() : undefined;
+      const film = list.items.find(({ kind }) => kind === 'picture');
+      const isHeld = film?.kind === 'picture' && pictures.current.of.has(film.material);
+      const standIn = playing || !isHeld ? played() : undefined;
       stage.draw(context, list, pictures.current, scale, standIn);
       if (fetching.current) {
         fetching.current.again = () => draw(player.time);
@@ -71,18 +73,20 @@ export default function Picture() {
       }
       const mine: { again: (() => void) | undefined } = { again: undefined };
       fetching.current = mine;
-      element.ariaBusy = 'true';
-      void stage.pictures(list, programme, !playing).then((found) => {
+      if (!playing) element.ariaBusy = 'true';
+      const isPlayed = playing && standIn !== undefined;
+      void stage.pictures(list, programme, !isPlayed).then((found) => {
         fetching.current = null;
-        const film = found.without.some(({ kind }) => kind === 'film');
+        const isLost = found.without.some(({ kind }) => kind === 'film');
         const same = samePictures(found, pictures.current);
         pictures.current = found;
         if (mine.again) {
           mine.again();
           return;
         }
-        element.ariaBusy = 'false';
-        if (!same || film) stage.draw(context, list, found, scale, film ? played() : standIn);
+        if (!isPlayed) element.ariaBusy = 'false';
+        if (!same || isLost)
+          stage.draw(context, list, found, scale, isPlayed || isLost ? played() : undefined);
       });
     },
     [programme],

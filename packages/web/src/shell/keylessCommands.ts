@@ -8,7 +8,7 @@ import { goTo, isIn } from '../desk/places.ts';
 import { openNow, store } from '../desk/store.ts';
 import { showWindow } from '../desk/windows.ts';
 import { fileUrl } from '../sync/api.ts';
-import { passageInHand } from '../travel/passageInHand.ts';
+import { passageInHand } from '../desk/passageInHand.ts';
 import type { KeyGroup } from './keys/key.ts';
 import { inTravel, type TravelActions } from './keys/strandKeys.ts';
 

@@ -5,7 +5,7 @@ import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue } from '@cadence/core/programme/programme.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
-import { passageInHand } from './passageInHand.ts';
+import { passageInHand } from '../desk/passageInHand.ts';
 import { stage } from '../picture/studio.ts';
 
 /** The passage in hand as it is kept. */

@@ -25,7 +25,7 @@ import { wayOf } from '@cadence/core/scene/travelling.ts';
 import { figuresOf } from '@cadence/core/scene/travelFigures.ts';
 import type { DeskPorts } from '../desk/ports.ts';
 import { looked, selected } from '../desk/view.ts';
-import { passageInHand } from './passageInHand.ts';
+import { passageInHand } from '../desk/passageInHand.ts';
 
 /** What actions on passages need besides: how text is set, and the edit in the hand. */
 export interface TravelPorts extends DeskPorts {

@@ -27,6 +27,7 @@ import {
   type VideoCodec,
   type Writing,
 } from '@cadence/film/write/order.ts';
+import { passageInHand } from '../desk/passageInHand.ts';
 import type { LeavingKind, Leaves, View } from '../desk/view.ts';
 
 /** What is shown before a passage, and after it. */
@@ -52,10 +53,11 @@ export function rangeAsked(
   { selection, passage }: Pick<View, 'selection' | 'passage'>,
 ): Range | string {
   const { frameRate, startTimecode, length } = programme.facts;
-  const onFrames = (start: Ticks, end: Ticks): Range => ({
-    start: nearestFrame(later(ZERO, start), frameRate),
-    end: nearestFrame(earlier(length, end), frameRate),
-  });
+  const onFrames = (from: Ticks, to: Ticks): Range | string => {
+    const start = nearestFrame(later(ZERO, from), frameRate);
+    const end = nearestFrame(earlier(length, to), frameRate);
+    return end > start ? { start, end } : 'There is not a whole frame in this range.';
+  };
   switch (range) {
     case 'all':
       return onFrames(ZERO, length);
@@ -68,7 +70,8 @@ export function rangeAsked(
       );
     }
     case 'passage': {
-      const cue = cueOf(programme, passage);
+      const inHand = passageInHand(programme, { passage });
+      const cue = inHand && cueOf(programme, inHand.id);
       if (!cue) return 'The roll or crawl in hand is not on the programme.';
       return onFrames(subtract(cue.start, AROUND), add(cue.end, AROUND));
     }

@@ -25,7 +25,7 @@ export interface Job {
   /** Why it failed, as a sentence. */
   readonly problem?: string;
   /** The file of the editor's choice. */
-  readonly own?: FileSystemFileHandle;
+  readonly own?: FileSystemFileHandle | undefined;
 }
 
 /** How far the job is that is being written, and how fast. */
@@ -121,7 +121,7 @@ class Jobs {
       ...jobs,
       {
         ...rest,
-        ...(own && { own }),
+        own,
         id,
         programme: programme.facts.id,
         state: 'waiting',
@@ -188,6 +188,8 @@ class Jobs {
     };
     try {
       const own = await stillAllowed(job.own);
+      // Where it may not be written any more, the film is kept here, and is there to be saved.
+      if (job.own && !own) await this.#changeOne(job.id, { own });
       const written = await new Promise<Written | undefined>((done, fail) => {
         this.#here = { job: job.id, end: () => done(undefined) };
         worker.onerror = () =>
@@ -200,12 +202,15 @@ class Jobs {
       const done: Partial<Job> = { state: 'done', written };
       await this.#changeOne(job.id, done);
       await del(programmeKey(job.id));
-      if (this.#mine.has(job.id)) this.whenDone({ ...job, ...done });
+      const made = this.#state.jobs.find(({ id }) => id === job.id);
+      if (made && this.#mine.has(job.id)) this.whenDone(made);
     } catch (error) {
       await this.#changeOne(job.id, { state: 'failed', problem: problemOf(error) });
     } finally {
       worker.terminate();
       this.#here = undefined;
+      // What it wrote after it was taken off the list.
+      if (!this.#state.jobs.some(({ id }) => id === job.id)) await clearJob(job.id);
       this.#set({ going: null });
       this.#tell({ say: 'going', going: null });
     }

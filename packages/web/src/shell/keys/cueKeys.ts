@@ -1,6 +1,6 @@
 /** The keys that work on cues, and on whatever else is in hand. */
 import { acceptDoubtful, nextDoubtful, playDoubtful } from '../../weaving/weaving.ts';
-import { passageInHand } from '../../travel/passageInHand.ts';
+import { passageInHand } from '../../desk/passageInHand.ts';
 import { act, hold, pickedNow } from '../../desk/actions.ts';
 import { isIn } from '../../desk/places.ts';
 import { say } from '../../desk/say.ts';
