@@ -35,6 +35,8 @@ const file = () => join(folder, 'cadence.sqlite');
 function damage(...statements: string[]): void {
   const database = new Database(file());
   for (const statement of statements) database.exec(statement);
+  // Else it comes into the file whenever the last connection happens to be closed.
+  database.pragma('wal_checkpoint(truncate)');
   database.close();
 }
 const json = async (server: Running, path: string) => {

@@ -13,9 +13,22 @@ async function films(): Promise<FileSystemDirectoryHandle> {
 export const folderOf = async (job: string): Promise<FileSystemDirectoryHandle> =>
   (await films()).getDirectoryHandle(job, { create: true });
 
-/** Removes all that a job has kept here. */
+/** How often a folder is tried to be removed, and the time between, in milliseconds. */
+const TRIES = 20;
+const BETWEEN = 250;
+
+/** Removes all that a job has kept here. A file that a worker was writing is free a moment after the worker has ended. */
 export async function clearJob(job: string): Promise<void> {
-  await (await films()).removeEntry(job, { recursive: true }).catch(() => undefined);
+  const all = await films();
+  for (let tries = 0; tries < TRIES; tries++) {
+    try {
+      await all.removeEntry(job, { recursive: true });
+      return;
+    } catch (error) {
+      if (error instanceof DOMException && error.name === 'NotFoundError') return;
+    }
+    await new Promise((next) => setTimeout(next, BETWEEN));
+  }
 }
 
 /** The jobs that have something here. */
