@@ -28,7 +28,7 @@ import {
   type FilmOrder,
 } from './order.ts';
 import { CannotWrite } from './easel.ts';
-import { CODECS } from './parts.ts';
+import { CODECS, complete } from './parts.ts';
 import type { PartStore, Sink } from './store.ts';
 
 const opened = async (store: PartStore, name: string): Promise<Input> =>
@@ -85,8 +85,7 @@ export async function joinParts(
     return { source, text };
   });
   output.setMetadataTags({ title: programme.facts.title });
-  try {
-    await output.start();
+  const fill = async () => {
     for (const { source, text } of tracks) {
       await source.add(text);
       source.close();
@@ -98,13 +97,8 @@ export async function joinParts(
         audio &&
         copySound(new EncodedPacketSink(track), audio, order.audio, await track.getDecoderConfig()),
     ]);
-    await output.finalize();
-  } catch (error) {
-    await output.cancel().catch(() => undefined);
-    throw error;
-  } finally {
-    sound?.dispose();
-  }
+  };
+  await complete(output, fill).finally(() => sound?.dispose());
 }
 
 async function countOf(sink: EncodedPacketSink): Promise<number> {

@@ -65,6 +65,18 @@ async function* seeThroughFrames(
     yield { frame, picture: new VideoFrame(canvas, { timestamp: 0, alpha: 'keep' }) };
 }
 
+/** Fills an output and finishes it; one that cannot be filled is given up. */
+export async function complete(output: Output, fill: () => Promise<void>): Promise<void> {
+  try {
+    await output.start();
+    await fill();
+    await output.finalize();
+  } catch (error) {
+    await output.cancel().catch(() => undefined);
+    throw error;
+  }
+}
+
 /** Writes one part of the picture: frames from a key frame on, without sound. */
 export async function writePart(
   programme: Programme,
@@ -82,8 +94,7 @@ export async function writePart(
   if (!hardwareAcceleration) throw new CannotWrite('This size or codec cannot be written here.');
   const source = new VideoSampleSource({ ...encodingOf(order), hardwareAcceleration });
   output.addVideoTrack(source);
-  try {
-    await output.start();
+  await complete(output, async () => {
     const duration = toSeconds(frames(1, order.rate));
     const made = (seeThrough ? seeThroughFrames : opaqueFrames)(programme, order, part, easel);
     for await (const { frame, picture } of made) {
@@ -94,11 +105,7 @@ export async function writePart(
       await source.add(sample);
       sample.close();
     }
-    await output.finalize();
-  } catch (error) {
-    await output.cancel().catch(() => undefined);
-    throw error;
-  }
+  });
 }
 
 /** Writes the sound of a film, whole. */
@@ -113,8 +120,7 @@ export async function writeSound(
     quality: new Quality({ bitrate: SOUND_BITRATE[audio] }),
   });
   output.addAudioTrack(source);
-  try {
-    await output.start();
+  await complete(output, async () => {
     let samples = 0;
     for await (const [left, right] of mix.pieces()) {
       const data = new Float32Array(2 * left.length);
@@ -131,9 +137,5 @@ export async function writeSound(
       await source.add(sample);
       sample.close();
     }
-    await output.finalize();
-  } catch (error) {
-    await output.cancel().catch(() => undefined);
-    throw error;
-  }
+  });
 }

@@ -75,7 +75,8 @@ export interface Leaves {
   readonly to: string;
 }
 
-const LEAVES: Leaves = {
+/** Until the editor chooses. */
+export const LEAVES: Leaves = {
   kinds: [],
   format: 'mp4 h264',
   lines: null,

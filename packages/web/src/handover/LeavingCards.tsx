@@ -90,7 +90,7 @@ export function LeavingCards(props: LeavingProps) {
     bytes === undefined ? '' : `, about ${formatBytes(bytes)}`;
   const stills = stillsAsked(programme, leaves, strand, player.time);
   const isHeard = soundsHeard(programme).some(({ muted }) => !muted);
-  const inFilm = can && !can.codecs.includes(codecsOf(leaves.format).video);
+  const cannotEncode = can && !can.codecs.includes(codecsOf(leaves.format).video);
   return (
     <>
       <ChoiceCard
@@ -133,7 +133,7 @@ export function LeavingCards(props: LeavingProps) {
             onChange={(tracks) => choose({ tracks })}
           />
         </div>
-        {inFilm && (
+        {cannotEncode && (
           <p className={classes.warn} role="status">
             This browser cannot write {leaves.format.split(' ')[1]?.toUpperCase()} in this size.
           </p>

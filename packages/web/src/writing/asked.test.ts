@@ -3,7 +3,7 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import { NOTHING, PICTURE } from '@cadence/core/scene/sceneAt.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
-import type { Leaves } from '../desk/view.ts';
+import { LEAVES, type Leaves } from '../desk/view.ts';
 import { filmAsked, rangeAsked, stillsAsked, textAsked, whyNot, writingsAsked } from './asked.ts';
 
 const rate = { num: 25, den: 1, dropFrame: false };
@@ -16,23 +16,7 @@ const programme: Programme = {
   facts: { ...base.facts, length: fromSeconds(10), sound: 'm' },
   materials: { m: sampleMaterial('m') },
 };
-const leaves: Leaves = {
-  kinds: ['film'],
-  format: 'mp4 h264',
-  lines: null,
-  half: false,
-  quality: 'good',
-  tracks: [],
-  text: 'webm',
-  colour: '#00b140',
-  stills: 'frame',
-  stillsAlone: false,
-  loudness: null,
-  bits: 24,
-  range: 'all',
-  from: '',
-  to: '',
-};
+const leaves: Leaves = { ...LEAVES, kinds: ['film'] };
 const nothing = { selection: [], passage: '' };
 const all = { start: ZERO, end: fromSeconds(10) };
 
