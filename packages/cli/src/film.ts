@@ -2,7 +2,6 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
-import type { Level } from '@cadence/core/listen/signal/loudness.ts';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { NOTHING, PICTURE } from '@cadence/core/scene/sceneAt.ts';
@@ -22,6 +21,7 @@ import { Unusable } from '@cadence/node/unusable.ts';
 import { rangeOf, targetOf } from './asked.ts';
 import { WrongUsage } from './failure.ts';
 import { pathOf } from './files.ts';
+import { rounded, soundJson } from './output.ts';
 import { folderOf, readProgramme } from './programmeFile.ts';
 import { Share } from './progress.ts';
 
@@ -116,17 +116,6 @@ export function orderOf(programme: Programme, out: string, options: FilmOptions)
     tracks: [],
   };
 }
-
-const rounded = (value: number | null): number | null =>
-  value === null ? null : Number(value.toFixed(2));
-
-const soundJson = ({
-  integratedLufs,
-  truePeakDb,
-}: Pick<Level, 'integratedLufs' | 'truePeakDb'>) => ({
-  lufs: rounded(integratedLufs),
-  truePeakDb: rounded(truePeakDb),
-});
 
 /** The JSON of `film`. */
 export async function filmCommand(

@@ -7,6 +7,7 @@ import { Unusable } from '@cadence/node/unusable.ts';
 import { rangeOf, targetOf } from './asked.ts';
 import { WrongUsage } from './failure.ts';
 import { writeWhole } from './files.ts';
+import { rounded, soundJson } from './output.ts';
 import { folderOf, readProgramme } from './programmeFile.ts';
 import { Progress } from './progress.ts';
 
@@ -40,15 +41,14 @@ export async function soundCommand(
     progress.of(doing === 'measuring' ? 'Measuring' : 'Writing', pieces, ([left]) => left.length),
   );
   await writeWhole(out, wav.content());
-  const rounded = (value: number | null) => (value === null ? null : Number(value.toFixed(2)));
   return {
     file: out,
     duration: wav.length / WAV_RATE,
     sampleRate: WAV_RATE,
     channels: 2,
     bits,
-    sound: { lufs: rounded(wav.level.integratedLufs), truePeakDb: rounded(wav.level.truePeakDb) },
-    gainDb: Number(wav.gain.toFixed(2)),
+    sound: soundJson(wav.level),
+    gainDb: rounded(wav.gain),
     ...(wav.isHeldBack && { heldBackByPeaks: true }),
     marks: wav.marks,
   };
