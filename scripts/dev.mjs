@@ -1,8 +1,9 @@
 /** Starts the server and the interface for developers, both renewed as files change. */
 import { spawn } from 'node:child_process';
-import { ensurePackages, root } from './ensure.mjs';
+import { ensureCrew, ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
+ensureCrew();
 const port = process.env.CADENCE_PORT ?? '4310';
 const env = { ...process.env, CADENCE_PORT: port, CADENCE_WEB: 'none' };
 const start = (args) => spawn('npx', args, { cwd: root, stdio: 'inherit', env });

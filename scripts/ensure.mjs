@@ -80,7 +80,21 @@ export function ensureBuilt() {
     process.stderr.write('Building the interface …\n');
     must('npm', ['run', '-s', 'build', '-w', '@cadence/web'], 'The interface could not be built.');
   }
+  ensureCrew();
   ensureCommandLine();
+}
+
+/** Bundles what writes films beside the server, unless the bundle is newer than its sources. */
+export function ensureCrew() {
+  const sources = ['core', 'paint', 'film', 'node'].map((name) => `packages/${name}/src`);
+  const beside = ['packages/node/vite.config.ts', 'packages/node/external.ts', 'package-lock.json'];
+  if (!isFresh('packages/node/dist/crewProcess.mjs', [...sources, ...beside]))
+    must(
+      'npm',
+      ['run', '-s', 'build', '-w', '@cadence/node'],
+      'What writes films on the server could not be built.',
+      true,
+    );
 }
 
 /** Bundles the command line, unless the bundle is newer than its sources; gives the bundle's path. */

@@ -1,5 +1,6 @@
 /** One bundle for Node of the command line and of its helper thread, so that it starts at once. */
 import { defineConfig } from 'vite';
+import { EXTERNAL } from '../node/external.ts';
 
 export default defineConfig({
   build: {
@@ -17,22 +18,5 @@ export default defineConfig({
       output: { entryFileNames: '[name].mjs', chunkFileNames: '[name]-[hash].mjs' },
     },
   },
-  ssr: {
-    noExternal: true,
-    // What holds binaries, or is found by its place in node_modules.
-    external: [
-      '@napi-rs/canvas',
-      'harfbuzzjs',
-      'mediabunny',
-      'client-zip',
-      '@wasm-audio-decoders/flac',
-      '@wasm-audio-decoders/ogg-vorbis',
-      'mpg123-decoder',
-      '@napi-rs/webcodecs',
-      'ogg-opus-decoder',
-      'dictionary-en',
-      'dictionary-en-gb',
-      'mammoth',
-    ],
-  },
+  ssr: { noExternal: true, external: EXTERNAL },
 });

@@ -1,36 +1,17 @@
 /** Writing a film on Node: its parts in threads, one a core, then joined. */
 import { availableParallelism } from 'node:os';
 import { proxy, type Remote } from 'comlink';
-import { FilePathSource } from 'mediabunny';
-import { faultsOf } from '@cadence/film/write/join.ts';
-import { join, type SoundFound } from '@cadence/film/write/film.ts';
-import { frameCount, partsOf, type Part } from '@cadence/film/write/order.ts';
-import type { FilmHelper, FilmWork } from './filmHelper.ts';
-import { fillWhole, folderStore } from './folderStore.ts';
+import type { SoundFound } from '@cadence/film/write/film.ts';
+import { SOUND_SHARE } from '@cadence/film/write/job.ts';
+import { frameCount, partsOf } from '@cadence/film/write/order.ts';
+import { joinInto, type FilmHelper, type FilmWork } from './filmHelper.ts';
 import { withHelper } from './helperThread.ts';
+import { Rows } from './rows.ts';
 
 /** How far a film is: shares from 0 to 1. */
 export interface FilmProgress {
   readonly doing: 'writing' | 'joining';
   readonly share: number;
-}
-
-/** Parts in as many rows as there are threads, each of neighbours, so that none of them decodes the same twice. */
-class Rows {
-  readonly #rows: Part[][];
-
-  constructor(parts: readonly Part[], count: number) {
-    const long = Math.ceil(parts.length / count);
-    this.#rows = Array.from({ length: count }, (_, at) => parts.slice(at * long, (at + 1) * long));
-  }
-
-  /** The next part of a row; of the longest other one where it is done. */
-  next(row: number): Part | undefined {
-    const own = this.#rows[row]?.shift();
-    if (own) return own;
-    const [longest] = this.#rows.toSorted((a, b) => b.length - a.length);
-    return longest?.pop();
-  }
 }
 
 /**
@@ -45,10 +26,10 @@ export async function writeFilm(
   report: (progress: FilmProgress) => void = () => undefined,
   threads = availableParallelism(),
 ): Promise<{ readonly sound: SoundFound | undefined; readonly faults: readonly string[] }> {
-  const { programme, order } = work;
+  const { order } = work;
   const parts = partsOf(order);
   const rows = new Rows(parts, Math.min(threads, parts.length));
-  const [whole, sounding] = [frameCount(order), order.audio ? 0.1 : 0];
+  const [whole, sounding] = [frameCount(order), order.audio ? SOUND_SHARE : 0];
   let [frames, heard] = [0, 0];
   const tell = () =>
     report({
@@ -96,10 +77,8 @@ export async function writeFilm(
     Array.from({ length: Math.min(threads, parts.length) }, (_, row) => thread(row)),
   );
   for (const each of ended) if (each.status === 'rejected') throw each.reason;
-  const job = { programme, order, store: folderStore(work.parts) };
-  await fillWhole(out, (sink) =>
-    join(job, sink, (joined) => report({ doing: 'joining', share: joined / whole })),
+  const faults = await joinInto(out, work, (joined) =>
+    report({ doing: 'joining', share: joined / whole }),
   );
-  const faults = order.container === 'zip' ? [] : await faultsOf(new FilePathSource(out), order);
   return { sound, faults };
 }

@@ -48,6 +48,11 @@ export class FontShelf implements TextShaper {
     return true;
   }
 
+  /** Whether a family can be had, or another one stands in for it. */
+  knows(family: string): boolean {
+    return this.#faces.has(family) || SHELF.some((each) => each.family === family);
+  }
+
   /**
    * Puts a font of the editor's own on the shelf.
    *

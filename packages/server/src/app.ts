@@ -7,20 +7,23 @@ import type { MaterialStore } from './keep/materialStore.ts';
 import type { ProgrammeKeeper } from './keep/programmeKeeper.ts';
 import { answerProblems, notFound } from './problem.ts';
 import { safeError } from './safeError.ts';
+import { jobRoutes } from './routes/jobs.ts';
 import { fontRoutes } from './routes/fonts.ts';
 import { materialRoutes } from './routes/materials.ts';
 import { newsRoutes } from './routes/news.ts';
 import { programmeRoutes } from './routes/programmes.ts';
+import type { JobKeeper } from './writing/jobKeeper.ts';
 
 export interface Parts {
   readonly keeper: ProgrammeKeeper;
   readonly store: MaterialStore;
+  readonly jobs: JobKeeper;
   readonly log: Logger;
   /** Folder of the built interface; undefined where something else serves it. */
   readonly web?: string;
 }
 
-export function makeApp({ keeper, store, log, web }: Parts): Express {
+export function makeApp({ keeper, store, jobs, log, web }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', 'weak');
@@ -39,7 +42,8 @@ export function makeApp({ keeper, store, log, web }: Parts): Express {
     }),
   );
   app.use(headers, onlyFromHere);
-  app.use('/api/programmes', programmeRoutes(keeper));
+  app.use('/api/programmes', programmeRoutes(keeper, jobs));
+  app.use('/api/jobs', jobRoutes(jobs, keeper));
   app.use('/api/materials', materialRoutes(store));
   app.use('/api/fonts', fontRoutes());
   app.use('/api/news', newsRoutes());

@@ -10,6 +10,10 @@ import { lockFolder } from './keep/folderLock.ts';
 import { MaterialStore } from './keep/materialStore.ts';
 import { ProgrammeKeeper } from './keep/programmeKeeper.ts';
 import { safeError } from './safeError.ts';
+import { Crew } from '@cadence/node/crew.ts';
+import { FolderDepot, MATERIAL } from './writing/depot.ts';
+import { JobKeeper } from './writing/jobKeeper.ts';
+import { OwnHands } from './writing/ownHands.ts';
 
 export interface Running {
   readonly address: string;
@@ -50,9 +54,11 @@ export async function start({
     const reason = reasonForStart(error, { folder, file: join(folder, DATABASE_FILE) });
     throw reason === undefined ? error : new CannotStart(reason, { cause: error });
   });
-  const { lock, database, keeper, store } = opened;
+  const { lock, database, keeper, store, jobs } = opened;
   const log = pino({ level: logLevel, serializers: { err: safeError } });
-  const server = createServer(makeApp({ keeper, store, log, ...(web && { web: resolve(web) }) }));
+  const server = createServer(
+    makeApp({ keeper, store, jobs, log, ...(web && { web: resolve(web) }) }),
+  );
   server.requestTimeout = 0;
   const bound = await listen(server, port);
   const address = `http://${HOST}:${bound}`;
@@ -61,6 +67,7 @@ export async function start({
     const closed = new Promise((done) => server.close(done));
     server.closeAllConnections();
     await closed;
+    await jobs.close();
     await closeDatabase(database);
     await lock.release();
   };
@@ -91,12 +98,10 @@ async function open(folder: string) {
     database = await openDatabase(folder);
     const keeper = new ProgrammeKeeper(database);
     await keeper.purge();
-    return {
-      lock,
-      database,
-      keeper,
-      store: await MaterialStore.open(join(folder, 'material'), database),
-    };
+    const store = await MaterialStore.open(join(folder, MATERIAL), database);
+    const depot = new FolderDepot(folder);
+    const jobs = await JobKeeper.open(database, store, depot, new OwnHands(depot, new Crew()));
+    return { lock, database, keeper, store, jobs };
   } catch (error) {
     await database?.close(true).catch(() => undefined);
     await lock.release();

@@ -2,6 +2,7 @@
 import { levelled, measured, type Levelled, type Watch } from '@cadence/core/mix/levelled.ts';
 import { loudnessGain } from '@cadence/core/mix/loudnessGain.ts';
 import { mixdown, type OpenSource } from '@cadence/core/mix/mixdown.ts';
+import { wavOf, WAV_RATE, type WavOrder } from '@cadence/core/mix/wavOf.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { SOUND_PART, SOUND_RATE, type FilmOrder, type Part } from './order.ts';
@@ -9,7 +10,7 @@ import type { Drawn, Easel } from './easel.ts';
 import { writePart, writeSound } from './parts.ts';
 import { joinParts } from './join.ts';
 import { joinPictures, writePictures } from './pictures.ts';
-import type { PartStore, Sink } from './store.ts';
+import { writeAll, type PartStore, type Sink } from './store.ts';
 
 /** A film that is being written, where it is written. */
 export interface Job {
@@ -32,8 +33,27 @@ export async function makePart(
   await store.put(part.name, (sink) => write(programme, order, part, easel, sink, drawn));
 }
 
+/** Counts samples as they pass. @param whole  how many come in all passes */
+function watched(whole: number, report: (share: number) => void): Watch {
+  let samples = 0;
+  return async function* (pieces) {
+    for await (const piece of pieces) {
+      samples += piece[0].length;
+      report(Math.min(1, samples / whole));
+      yield piece;
+    }
+  };
+}
+
 /** What is known of the sound of a film. */
 export type SoundFound = Pick<Levelled, 'level' | 'gain' | 'isHeldBack'>;
+
+/** What is told of a mixdown: little, whatever else was measured. */
+const foundOf = ({ level, gain, isHeldBack }: SoundFound): SoundFound => ({
+  level: { integratedLufs: level.integratedLufs, truePeakDb: level.truePeakDb },
+  gain,
+  isHeldBack,
+});
 
 /**
  * Writes the sound, unless it is there.
@@ -48,26 +68,37 @@ export async function makeSound(
   const { audio, range, loudness } = order;
   if (!audio || (await store.has(SOUND_PART))) return undefined;
   const passes = loudness === undefined ? 1 : 2;
-  const whole = toSeconds(subtract(range.end, range.start)) * SOUND_RATE;
-  let samples = 0;
-  const watch: Watch = async function* (pieces) {
-    for await (const piece of pieces) {
-      samples += piece[0].length;
-      report(Math.min(1, samples / (passes * whole)));
-      yield piece;
-    }
-  };
+  const samples = toSeconds(subtract(range.end, range.start)) * SOUND_RATE;
+  const watch = watched(passes * samples, report);
   if (loudness === undefined) {
     const mix = measured(watch(mixdown(programme, range, SOUND_RATE, open), 'writing'), SOUND_RATE);
     await store.put(SOUND_PART, (sink) => writeSound(mix, audio, sink));
     const level = mix.level();
     // What is over full scale is written again, quieter.
-    if (loudnessGain(level).gain === 0) return { level, gain: 0, isHeldBack: false };
+    if (loudnessGain(level).gain === 0) return foundOf({ level, gain: 0, isHeldBack: false });
   }
   const mix = await levelled(programme, range, SOUND_RATE, open, loudness, watch);
   await store.put(SOUND_PART, (sink) => writeSound(mix, audio, sink));
-  const { level, gain, isHeldBack } = mix;
-  return { level, gain, isHeldBack };
+  return foundOf(mix);
+}
+
+/**
+ * Writes the mixdown as a WAVE file.
+ *
+ * @param report  told which share of it is done
+ */
+export async function writeWav(
+  programme: Programme,
+  order: WavOrder,
+  open: OpenSource,
+  sink: Sink,
+  report: (share: number) => void = () => undefined,
+): Promise<SoundFound> {
+  const { start, end } = order.range;
+  const whole = 2 * WAV_RATE * toSeconds(subtract(end, start));
+  const wav = await wavOf(programme, order, open, watched(whole, report));
+  await writeAll(sink, wav.content());
+  return foundOf(wav);
 }
 
 /** Joins the parts into the film. */

@@ -60,8 +60,47 @@ export const MaterialRow = defineEntity({
   },
 });
 
+/** A job that writes what leaves a programme. */
+export const JobRow = defineEntity({
+  name: 'JobRow',
+  tableName: 'job',
+  properties: {
+    id: p.string().primary(),
+    programme: p.string(),
+    name: p.string(),
+    /** What is written, as JSON. */
+    writing: p.text(),
+    state: p.string(),
+    /** How often it was begun. */
+    run: p.integer(),
+    asked: p.bigint('number'),
+    problem: p.text().nullable(),
+    /** What was written, as JSON. */
+    written: p.text().nullable(),
+    /** Where it was sent, as JSON. */
+    sending: p.text().nullable(),
+  },
+});
+
+/** A part of a job that is done on its own. */
+export const JobPartRow = defineEntity({
+  name: 'JobPartRow',
+  tableName: 'job_part',
+  properties: {
+    job: p.string().primary(),
+    name: p.string().primary(),
+    frames: p.integer(),
+    /** When it was made; null until then. */
+    made: p.bigint('number').nullable(),
+    /** What was found in making it, as JSON. */
+    found: p.text().nullable(),
+  },
+});
+
 export type ProgrammeRecord = InferEntity<typeof ProgrammeRow>;
 export type StepRecord = InferEntity<typeof StepRow>;
+export type JobRecord = InferEntity<typeof JobRow>;
+export type JobPartRecord = InferEntity<typeof JobPartRow>;
 export type MaterialRecord = InferEntity<typeof MaterialRow>;
 
-export const ENTITIES = [ProgrammeRow, EntityRow, StepRow, MaterialRow];
+export const ENTITIES = [ProgrammeRow, EntityRow, StepRow, MaterialRow, JobRow, JobPartRow];

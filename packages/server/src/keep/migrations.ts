@@ -28,7 +28,22 @@ class StepsInGroups extends Migration {
   }
 }
 
+/** Jobs that write what leaves, in parts. */
+class Jobs extends Migration {
+  override up(): void {
+    this.addSql(`create table job (
+      id text primary key, programme text not null references programme (id) on delete cascade,
+      name text not null, writing text not null, state text not null, run integer not null,
+      asked integer not null, problem text, written text, sending text)`);
+    this.addSql(`create table job_part (
+      job text not null references job (id) on delete cascade,
+      name text not null, frames integer not null, made integer, found text,
+      primary key (job, name))`);
+  }
+}
+
 export const MIGRATIONS = [
   { name: '2026-11-25-beginning', class: Beginning },
   { name: '2026-11-29-steps-in-groups', class: StepsInGroups },
+  { name: '2026-11-30-jobs', class: Jobs },
 ];

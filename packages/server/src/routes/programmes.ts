@@ -4,12 +4,14 @@ import * as yup from 'yup';
 import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
 import { check, commitShape, programmeOfFile } from '@cadence/core/programme/schema.ts';
 import type { Commit, KeptStep } from '@cadence/core/programme/wire.ts';
+import type { ServerJob } from '@cadence/film/write/job.ts';
 import type { ProgrammeKeeper } from '../keep/programmeKeeper.ts';
 import { Problem } from '../problem.ts';
+import type { JobKeeper } from '../writing/jobKeeper.ts';
 
 const titled = yup.object({ title: yup.string().trim().min(1).max(300).required() }).noUnknown();
 
-export function programmeRoutes(keeper: ProgrammeKeeper): Router {
+export function programmeRoutes(keeper: ProgrammeKeeper, jobs: JobKeeper): Router {
   const router = Router();
   router.use(json({ limit: '64mb' }));
 
@@ -89,9 +91,20 @@ export function programmeRoutes(keeper: ProgrammeKeeper): Router {
     const send = (of: string, kept: KeptStep) => {
       if (of === id) response.write(`data: ${JSON.stringify(kept)}\n\n`);
     };
+    const say = (event: string, data: unknown) =>
+      response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    const job = (told: ServerJob) => told.programme === id && say('job', told);
+    const gone = (of: string, which: string) => of === id && say('gone', which);
     keeper.events.on('step', send);
-    request.on('close', () => keeper.events.off('step', send));
-    response.write(`event: version\ndata: ${version}\n\n`);
+    jobs.events.on('job', job);
+    jobs.events.on('gone', gone);
+    request.on('close', () => {
+      keeper.events.off('step', send);
+      jobs.events.off('job', job);
+      jobs.events.off('gone', gone);
+    });
+    say('version', version);
+    say('jobs', jobs.of(id));
     for (const kept of await keeper.since(id, from)) send(id, kept);
   });
 

@@ -52,6 +52,8 @@ export type LeavingKind = 'film' | 'text' | 'stills' | 'sound';
 /** What Handover writes beside captions, and how. */
 export interface Leaves {
   readonly kinds: readonly LeavingKind[];
+  /** Whether this browser writes it, or the server. */
+  readonly where: 'here' | 'server';
   /** Container and codec, such as `mp4 h264`. */
   readonly format: string;
   /** Height in pixels; that of the programme where nothing is said. */
@@ -78,6 +80,7 @@ export interface Leaves {
 /** Until the editor chooses. */
 export const LEAVES: Leaves = {
   kinds: [],
+  where: 'here',
   format: 'mp4 h264',
   lines: null,
   half: false,

@@ -1,14 +1,16 @@
 /** What is being written, and what was: progress, and the files that are kept here. */
 import { ActionIcon, Button, Progress, Tooltip } from '@mantine/core';
-import { IconAlertTriangle, IconCheck, IconClock, IconX } from '@tabler/icons-react';
+import { IconAlertTriangle, IconCheck, IconClock, IconServer2, IconX } from '@tabler/icons-react';
 import { useEffect, useRef } from 'react';
 import { toSeconds, fromSeconds } from '@cadence/core/time/ticks.ts';
+import type { Job as AnyJob, ServerJob, WritingProgress } from '@cadence/film/write/job.ts';
 import { instantOf, frameCount } from '@cadence/film/write/order.ts';
+import { jobFileUrl, server } from '../sync/api.ts';
 import { formatBytes, formatLength, formatLevel } from '../kit/format.ts';
 import { save } from '../kit/save.ts';
 import { messageOf, say } from '../desk/say.ts';
 import { jobs, type Going, type Job } from '../writing/jobs.ts';
-import { useJobs } from '../writing/useJobs.ts';
+import { useJobs, useServerJobs } from '../writing/useJobs.ts';
 import classes from './HandoverPlace.module.css';
 
 // Whatever place the editor is in when it is done.
@@ -16,21 +18,63 @@ jobs.whenDone = (job) => {
   if (!job.own) void keep(job);
 };
 
+/** A job as a card shows it, wherever it is written. */
+interface Shown {
+  readonly job: AnyJob;
+  readonly going: WritingProgress | undefined;
+  readonly picture?: ImageBitmap | undefined;
+  /** Where it is written, if not in this browser. */
+  readonly where?: string;
+  readonly pause: () => Promise<unknown>;
+  readonly goOn: () => Promise<unknown>;
+  readonly remove: () => Promise<unknown>;
+  /** Gives the editor the file; undefined where it went into one of the editor's choice. */
+  readonly keep: (() => void) | undefined;
+}
+
+const hereShown = (job: Job, going: Going | null): Shown => ({
+  job,
+  going: going?.job === job.id ? going : undefined,
+  picture: going?.job === job.id ? going.picture : undefined,
+  pause: () => jobs.pause(job.id),
+  goOn: () => jobs.goOn(job.id),
+  remove: () => jobs.remove(job.id),
+  keep: job.own ? undefined : () => void keep(job),
+});
+
+const serverShown = (job: ServerJob): Shown => ({
+  job,
+  going: job.progress,
+  where: 'on the server',
+  pause: () => server.pauseJob(job.id),
+  goOn: () => server.goOnJob(job.id),
+  remove: () => server.removeJob(job.id),
+  keep: () => save(jobFileUrl(job.id), job.name),
+});
+
 export function BeingWritten() {
-  const { jobs: all, going } = useJobs();
+  const { jobs: here, going } = useJobs();
+  const there = useServerJobs();
+  const all = [...here.map((job) => hereShown(job, going)), ...there.map(serverShown)].sort(
+    (a, b) => a.job.asked - b.job.asked,
+  );
   if (all.length === 0) return null;
   return (
     <section aria-label="Being written" className={classes.line}>
       <h2>Being written</h2>
-      {all.map((job) => (
-        <JobCard key={job.id} job={job} going={going?.job === job.id ? going : null} />
+      {all.map((shown) => (
+        <JobCard key={shown.job.id} {...shown} />
       ))}
     </section>
   );
 }
 
-function JobCard({ job, going }: { job: Job; going: Going | null }) {
-  const { id, name, state } = job;
+/** Does what a button asks for; says why where it cannot be done. */
+const attempt = (work: () => Promise<unknown>) => () =>
+  void work().catch((error: unknown) => say.problem(messageOf(error)));
+
+function JobCard({ job, going, picture, where, pause, goOn, remove, keep: give }: Shown) {
+  const { name, state } = job;
   return (
     <div className={`card ${classes.job}`}>
       {state === 'done' && <IconCheck size={20} color="var(--woad)" aria-label="Done" />}
@@ -38,32 +82,30 @@ function JobCard({ job, going }: { job: Job; going: Going | null }) {
         <IconAlertTriangle size={20} color="var(--alarm)" aria-label="Failed" />
       )}
       {(state === 'waiting' || state === 'paused') && <IconClock size={20} color="var(--slate)" />}
-      {state === 'writing' && <Small picture={going?.picture} />}
+      {state === 'writing' &&
+        (where ? <IconServer2 size={20} color="var(--slate)" /> : <Small picture={picture} />)}
       <span>
         <b title={name}>{name}</b>
-        <small className="quiet">{sentenceOf(job, going)}</small>
+        <small className="quiet">{sentenceOf(job, going, where)}</small>
       </span>
       <span className={classes.doing}>
         {(state === 'writing' || state === 'waiting') && (
-          <Button onClick={() => void jobs.pause(id)}>Pause</Button>
+          <Button onClick={attempt(pause)}>Pause</Button>
         )}
         {(state === 'paused' || state === 'failed') && (
-          <Button onClick={() => void jobs.goOn(id)}>
-            {state === 'paused' ? 'Go on' : 'Try again'}
-          </Button>
+          <Button onClick={attempt(goOn)}>{state === 'paused' ? 'Go on' : 'Try again'}</Button>
         )}
-        {state === 'done' && !job.own && <Button onClick={() => void keep(job)}>Save again</Button>}
+        {state === 'done' && give && (
+          <Button onClick={give}>{where ? 'Save' : 'Save again'}</Button>
+        )}
         {state === 'done' ? (
           <Tooltip label="Take off the list; what you saved stays">
-            <ActionIcon
-              aria-label={`Take ${name} off the list`}
-              onClick={() => void jobs.remove(id)}
-            >
+            <ActionIcon aria-label={`Take ${name} off the list`} onClick={attempt(remove)}>
               <IconX size={17} />
             </ActionIcon>
           </Tooltip>
         ) : (
-          <Button onClick={() => void jobs.remove(id)}>Stop</Button>
+          <Button onClick={attempt(remove)}>Stop</Button>
         )}
       </span>
       {state === 'writing' && (
@@ -89,19 +131,26 @@ function Small({ picture }: { picture: ImageBitmap | undefined }) {
   return <canvas ref={canvas} className={classes.small} aria-hidden />;
 }
 
-const isRight = ({ written }: Job): boolean => (written?.faults.length ?? 0) === 0;
+const isRight = ({ written }: AnyJob): boolean => (written?.faults.length ?? 0) === 0;
 
 /** What is said of a job. */
-function sentenceOf(job: Job, going: Going | null): string {
+function sentenceOf(
+  job: AnyJob,
+  going: WritingProgress | undefined,
+  where: string | undefined,
+): string {
+  const capital = (text: string) => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`;
+  const placed = (text: string) => capital(where ? `${where}: ${text}` : text);
   switch (job.state) {
     case 'waiting':
-      return 'Waits for its turn.';
+      return placed('waits for its turn.');
     case 'paused':
       return 'Paused. It goes on from the last whole part.';
     case 'failed':
       return job.problem ?? 'It could not be written.';
     case 'writing':
-      return going ? progressOf(job, going) : 'Begins …';
+      if (job.problem) return job.problem;
+      return placed(going && going.seconds > 0 ? progressOf(job, going) : 'begins …');
     case 'done': {
       const { written } = job;
       if (!written) return '';
@@ -124,9 +173,12 @@ function sentenceOf(job: Job, going: Going | null): string {
   }
 }
 
-function progressOf({ writing }: Job, { doing, share, frames, seconds }: Going): string {
-  if (doing === 'joining') return 'Joins the parts.';
-  if (doing === 'sound') return 'Mixes the sound.';
+function progressOf(
+  { writing }: AnyJob,
+  { doing, share, frames, seconds }: WritingProgress,
+): string {
+  if (doing === 'joining') return 'joins the parts.';
+  if (doing === 'sound') return 'mixes the sound.';
   if (writing.kind !== 'film') return `${Math.round(100 * share)} %`;
   const { order } = writing;
   const { rate } = order;

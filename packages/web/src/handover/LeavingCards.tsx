@@ -8,7 +8,6 @@ import {
   Select,
   TextInput,
 } from '@mantine/core';
-import { useEffect, useState } from 'react';
 import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import { strandsShown } from '@cadence/core/programme/order.ts';
 import { isTravelling, type Programme } from '@cadence/core/programme/programme.ts';
@@ -26,8 +25,8 @@ import {
 } from '@cadence/film/write/order.ts';
 import type { LeavingKind, Leaves } from '../desk/view.ts';
 import { formatBytes, formatLength } from '../kit/format.ts';
-import { codecsOf, FILM_FORMATS, filmAsked, stillsAsked, textAsked } from '../writing/asked.ts';
-import { writable, type Writable } from '../writing/writable.ts';
+import { FILM_FORMATS, filmAsked, stillsAsked, textAsked } from '../writing/asked.ts';
+import type { Writable } from '../writing/writable.ts';
 import { player } from '../playback/player.ts';
 import { ChoiceCard } from './ChoiceCard.tsx';
 import classes from './HandoverPlace.module.css';
@@ -51,33 +50,17 @@ interface LeavingProps {
   /** What is written of the programme; a sentence where that cannot be. */
   readonly range: Range | string;
   readonly audio: AudioCodec;
+  /** What this browser can write; undefined until it was asked. */
+  readonly can: Writable | undefined;
   /** The file that the film is written into, where the editor has chosen one. */
   readonly own: FileSystemFileHandle | undefined;
   /** Undefined where the browser writes into no files of the editor's choice. */
   readonly chooseOwn: (() => void) | undefined;
 }
 
-/** What this browser can write, found out once; undefined until then. */
-function useWritable(programme: Programme, leaves: Leaves): Writable | undefined {
-  const [found, setFound] = useState<Writable>();
-  const { width, height } = sizeWith(
-    programme.facts.frame,
-    leaves.lines ?? programme.facts.frame.height,
-  );
-  useEffect(() => {
-    let stale = false;
-    void writable(width, height).then((can) => !stale && setFound(can));
-    return () => {
-      stale = true;
-    };
-  }, [width, height]);
-  return found;
-}
-
 export function LeavingCards(props: LeavingProps) {
-  const { programme, strand, leaves, choose, range, audio } = props;
+  const { programme, strand, leaves, choose, range, audio, can } = props;
   const { facts } = programme;
-  const can = useWritable(programme, leaves);
   const { kinds } = leaves;
   const on = (kind: LeavingKind) => kinds.includes(kind);
   const toggle = (kind: LeavingKind) =>
@@ -90,7 +73,6 @@ export function LeavingCards(props: LeavingProps) {
     bytes === undefined ? '' : `, about ${formatBytes(bytes)}`;
   const stills = stillsAsked(programme, leaves, strand, player.time);
   const isHeard = soundsHeard(programme).some(({ muted }) => !muted);
-  const cannotEncode = can && !can.codecs.includes(codecsOf(leaves.format).video);
   return (
     <>
       <ChoiceCard
@@ -133,17 +115,15 @@ export function LeavingCards(props: LeavingProps) {
             onChange={(tracks) => choose({ tracks })}
           />
         </div>
-        {cannotEncode && (
-          <p className={classes.warn} role="status">
-            This browser cannot write {leaves.format.split(' ')[1]?.toUpperCase()} in this size.
-          </p>
-        )}
         {can && film.audio === 'opus' && film.container === 'mp4' && (
           <p className="quiet" role="status">
-            The sound will be in Opus: this browser cannot write AAC, which some players want.
+            The sound will be in Opus: this browser cannot write AAC, which some players want. The
+            server can.
           </p>
         )}
-        {can?.hardware && <p className="quiet">This machine’s own encoder will be used.</p>}
+        {leaves.where === 'here' && can?.hardware && (
+          <p className="quiet">This machine’s own encoder will be used.</p>
+        )}
         {props.chooseOwn && (
           <div className="bar">
             <Button onClick={props.chooseOwn}>Choose where …</Button>

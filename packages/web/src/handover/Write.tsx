@@ -1,13 +1,14 @@
 /** What leaves: films, pictures, sound and caption files, and what is being written. */
-import { Button } from '@mantine/core';
+import { Button, SegmentedControl } from '@mantine/core';
 import { IconCheck } from '@tabler/icons-react';
 import { useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { CAPTION_FORMATS } from '@cadence/core/formats/names.ts';
 import { captionsOf, strandOfWords } from '@cadence/core/programme/captions.ts';
 import { ZERO } from '@cadence/core/time/ticks.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
-import { endingOf, type AudioCodec, type Writing } from '@cadence/film/write/order.ts';
-import { fileUrl } from '../sync/api.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { endingOf, sizeWith, type AudioCodec, type Writing } from '@cadence/film/write/order.ts';
+import { fileUrl, server } from '../sync/api.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { isInWindow, nameOfStroke } from '../kit/keyStrokes.ts';
 import { fileName, save } from '../kit/save.ts';
@@ -18,7 +19,7 @@ import { player } from '../playback/player.ts';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
 import { codecsOf, rangeAsked, whyNot, writingsAsked } from '../writing/asked.ts';
 import { jobs } from '../writing/jobs.ts';
-import { soundCodec } from '../writing/writable.ts';
+import { soundCodec, writable, type Writable } from '../writing/writable.ts';
 import { BeingWritten } from './BeingWritten.tsx';
 import { FormatCard, useLosses, writeFile, type SavedFile } from './captions.tsx';
 import { LeavingCards } from './LeavingCards.tsx';
@@ -36,6 +37,21 @@ interface SavePicker {
 function nameOf(title: string, writing: Writing, isText: boolean): string {
   const what = isText ? ' text' : writing.kind === 'stills' ? ' stills' : '';
   return `${fileName(`${title}${what}`)}.${endingOf(writing)}`;
+}
+
+/** What this browser can write in the size that is asked for, once it was asked. */
+function useWritable(programme: Programme, { lines }: Leaves): Writable | undefined {
+  const [found, setFound] = useState<Writable>();
+  const { frame } = programme.facts;
+  const { width, height } = sizeWith(frame, lines ?? frame.height);
+  useEffect(() => {
+    let stale = false;
+    void writable(width, height).then((can) => !stale && setFound(can));
+    return () => {
+      stale = true;
+    };
+  }, [width, height]);
+  return found;
 }
 
 /** The codec of the sound of an MP4, once the browser was asked. */
@@ -58,7 +74,10 @@ export function Write({ wrong }: { wrong: number }) {
   const [busy, setBusy] = useState(false);
   const handover = useApp(({ view }) => view.handover);
   const { formats: chosen, placeCodes, clearLines, leaves } = handover;
-  const audio = useSoundCodec();
+  const ownAudio = useSoundCodec();
+  const isOnServer = leaves.where === 'server';
+  const audio = isOnServer ? 'aac' : ownAudio;
+  const can = useWritable(programme, leaves);
   const selection = useApp(({ view }) => view.selection);
   const passage = useApp(({ view }) => view.passage);
   const range = useMemo(
@@ -93,17 +112,23 @@ export function Write({ wrong }: { wrong: number }) {
   const leaveNow = async () => {
     const now = openNow().programme;
     const asked = rangeAsked(now, leaves, { selection, passage });
-    const trouble = whyNot(now, leaves, asked, strandId);
+    const trouble = whyNot(now, leaves, asked, strandId, can);
     if (trouble) throw new Error(trouble);
     // Stills alone need no range.
     const whole = typeof asked === 'string' ? { start: ZERO, end: now.facts.length } : asked;
     const ask = { range: whole, audio, strand: strandId, now: player.time };
-    for (const { of, writing } of writingsAsked(now, leaves, ask))
+    for (const { of, writing } of writingsAsked(now, leaves, ask)) {
+      const name = nameOf(now.facts.title, writing, of === 'text');
+      if (isOnServer) {
+        await server.write({ programme: id, name, writing }, now);
+        continue;
+      }
       await jobs.add(now, {
         writing,
-        name: (of === 'film' && own?.name) || nameOf(now.facts.title, writing, of === 'text'),
+        name: (of === 'film' && own?.name) || name,
         ...(of === 'film' && { own }),
       });
+    }
     setOwn(undefined);
   };
   const write = async () => {
@@ -125,7 +150,7 @@ export function Write({ wrong }: { wrong: number }) {
   };
   const captions = count === 0 ? 0 : chosen.length;
   const hasNothing = captions + leaves.kinds.length === 0;
-  const trouble = whyNot(programme, leaves, range, strandId);
+  const trouble = whyNot(programme, leaves, range, strandId, can);
   const writeByKey = useEffectEvent((event: KeyboardEvent) => {
     if (
       nameOfStroke(event) !== 'Ctrl Enter' ||
@@ -164,8 +189,11 @@ export function Write({ wrong }: { wrong: number }) {
           choose={chooseLeaves}
           range={range}
           audio={audio}
+          can={can}
           own={own}
-          chooseOwn={'showSaveFilePicker' in window ? () => void chooseOwn() : undefined}
+          chooseOwn={
+            !isOnServer && 'showSaveFilePicker' in window ? () => void chooseOwn() : undefined
+          }
         />
         <h3 className={classes.head}>Captions</h3>
         {CAPTION_FORMATS.map((format) => (
@@ -187,6 +215,7 @@ export function Write({ wrong }: { wrong: number }) {
         ))}
       </div>
       <div className={classes.foot}>
+        {leaves.kinds.length > 0 && <WhereChoice leaves={leaves} choose={chooseLeaves} />}
         {trouble && (
           <p className={classes.warn} role="alert">
             {trouble}
@@ -228,5 +257,34 @@ export function Write({ wrong }: { wrong: number }) {
         ))}
       </div>
     </>
+  );
+}
+
+/** Whether this browser writes what leaves, or the server. */
+function WhereChoice({
+  leaves: { where },
+  choose,
+}: {
+  leaves: Leaves;
+  choose: (changed: Partial<Leaves>) => void;
+}) {
+  return (
+    <div className={classes.where}>
+      <SegmentedControl
+        size="xs"
+        aria-label="Where it is written"
+        data={[
+          { value: 'here', label: 'In this browser' },
+          { value: 'server', label: 'On the server' },
+        ]}
+        value={where}
+        onChange={(chosen) => choose({ where: chosen as Leaves['where'] })}
+      />
+      <small className="quiet">
+        {where === 'here'
+          ? 'Goes on in other places of the application.'
+          : 'Goes on when this window is closed.'}
+      </small>
+    </div>
   );
 }

@@ -1,6 +1,7 @@
 /** Speaking with the server. */
-import type { Id } from '@cadence/core/programme/programme.ts';
+import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import type { Commit, ListedProgramme, OpenedProgramme } from '@cadence/core/programme/wire.ts';
+import type { ServerJob } from '@cadence/film/write/job.ts';
 
 /** An answer that says what is wrong, as RFC 9457 problem details. */
 export class ServerProblem extends Error {
@@ -57,6 +58,12 @@ export const server = {
     const body = new Blob([woff2 as Uint8Array<ArrayBuffer>]);
     return new Uint8Array(await (await ask('POST', '/fonts/unpack', body)).arrayBuffer());
   },
+  /** Asks for something of a programme, as it is in `content`, to be written on the server. */
+  write: (job: Pick<ServerJob, 'programme' | 'name' | 'writing'>, content: Programme) =>
+    answer<ServerJob>('POST', '/jobs', { ...job, content }),
+  pauseJob: (id: Id) => ask('POST', `/jobs/${id}/pause`),
+  goOnJob: (id: Id) => ask('POST', `/jobs/${id}/go-on`),
+  removeJob: (id: Id) => ask('DELETE', `/jobs/${id}`),
   keepBeside: (hash: string, side: 'heard' | 'still', bytes: Blob) =>
     fetch(`/api/materials/${hash}/${side}`, { method: 'PUT', body: bytes }),
 };
@@ -64,6 +71,7 @@ export const server = {
 export const materialUrl = (hash: string): string => `/api/materials/${hash}`;
 export const stillUrl = (hash: string): string => `/api/materials/${hash}/still`;
 export const fileUrl = (id: Id): string => `/api/programmes/${id}/file`;
+export const jobFileUrl = (id: Id): string => `/api/jobs/${id}/file`;
 export const eventsUrl = (id: Id, since: number): string =>
   `/api/programmes/${id}/events?since=${since}`;
 

@@ -7,6 +7,7 @@ import { eventsUrl, server } from './api.ts';
 import { whenIdle } from './idle.ts';
 import { Outbox, type OutboxPorts, type ServerEvents } from './outbox.ts';
 import { sendStep } from './sending.ts';
+import { serverJobs } from './serverJobs.ts';
 import { clientId, windows } from './thisWindow.ts';
 import { Unsent, type LargeStorage, type SmallStorage } from './unsent.ts';
 
@@ -41,7 +42,11 @@ function listen(id: Id, since: number, hears: ServerEvents): () => void {
   events.addEventListener('version', ({ data }: MessageEvent<string>) =>
     hears.version(Number(data)),
   );
-  return () => events.close();
+  const forget = serverJobs.listen(events);
+  return () => {
+    events.close();
+    forget();
+  };
 }
 
 /** An outbox for a programme, and what ends its connection. */

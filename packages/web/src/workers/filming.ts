@@ -2,43 +2,26 @@
 import { transfer } from 'comlink';
 import { BlobSource, Input, UrlSource } from 'mediabunny';
 import type { OpenSource } from '@cadence/core/mix/mixdown.ts';
-import { WAV_RATE, wavOf } from '@cadence/core/mix/wavOf.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { containers } from '@cadence/film/containers.ts';
 import { decoded } from '@cadence/film/decoded.ts';
-import { join, makePart, makeSound, type SoundFound } from '@cadence/film/write/film.ts';
+import { join, makePart, makeSound, writeWav } from '@cadence/film/write/film.ts';
 import { faultsOf } from '@cadence/film/write/join.ts';
+import { SOUND_SHARE, type WritingProgress, type Written } from '@cadence/film/write/job.ts';
 import { frameCount, partsOf, type FilmOrder, type Writing } from '@cadence/film/write/order.ts';
 import type { Drawn } from '@cadence/film/write/easel.ts';
 import { encoderFor } from '@cadence/film/write/parts.ts';
 import { writeStills } from '@cadence/film/write/pictures.ts';
-import { writeAll } from '@cadence/film/write/store.ts';
+import { foresee } from '@cadence/film/write/foresee.ts';
 import { Stage } from '@cadence/paint/stage.ts';
 import { materialUrl } from '../sync/api.ts';
 import { clearParts, resultOf, sinkOf, storeOf } from './partsHere.ts';
 import { stageFiles, surfaces } from './stageFiles.ts';
 
-/** How far it is. */
-export interface WritingProgress {
-  readonly doing: 'sound' | 'frames' | 'joining';
-  /** Of the whole, from 0 to 1. */
-  readonly share: number;
-  /** Frames written by this worker, and how long it has been at them, in seconds. */
-  readonly frames: number;
-  readonly seconds: number;
+/** How far it is, with a picture of it. */
+export interface PicturedProgress extends WritingProgress {
   /** What was drawn last, small. */
   readonly picture?: ImageBitmap;
-}
-
-/** What was written. */
-export interface Written {
-  readonly bytes: number;
-  readonly sound: SoundFound | undefined;
-  /** What is wrong with it, as sentences. */
-  readonly faults: readonly string[];
-  /** Whether the picture was encoded by the machine's own encoder. */
-  readonly byHardware: boolean;
 }
 
 /** The least time between two reports, and between two pictures, in milliseconds. */
@@ -46,8 +29,6 @@ const REPORTING = 200;
 const PICTURES = 600;
 /** How wide the small picture is, in pixels. */
 const SMALL = 200;
-/** The share of the work that is the sound. */
-const SOUND_SHARE = 0.1;
 
 const opened =
   ({ materials }: Programme): OpenSource =>
@@ -60,7 +41,7 @@ const opened =
     return { sampleRate: track.sampleRate, chunks: () => decoded(track) };
   };
 
-export type Report = (progress: WritingProgress) => void;
+export type Report = (progress: PicturedProgress) => void;
 
 /** Tells how far it is, not too often. */
 class Telling {
@@ -121,6 +102,7 @@ async function writeFilm(
     easel: easel(),
     open: opened(programme),
   };
+  await foresee(programme, { kind: 'film', order }, job.easel.stage);
   const whole = frameCount(order);
   const sounding = order.audio ? SOUND_SHARE : 0;
   const sound = await makeSound(job, (share) => telling.share('sound', sounding * share));
@@ -154,25 +136,13 @@ export async function write(
   if (kind === 'film') written = await writeFilm(id, programme, order, out, telling);
   else if (kind === 'stills') {
     const told: Drawn = (place, canvas) => telling.frame((place + 1) / order.stills.length, canvas);
-    await writeStills(programme, order, easel(), await sinkOf(out), told);
+    const at = easel();
+    await foresee(programme, { kind, order }, at.stage);
+    await writeStills(programme, order, at, await sinkOf(out), told);
   } else {
-    const whole = 2 * WAV_RATE * toSeconds(subtract(order.range.end, order.range.start));
-    let samples = 0;
-    const wav = await wavOf(programme, order, opened(programme), async function* (pieces) {
-      for await (const piece of pieces) {
-        samples += piece[0].length;
-        telling.share('sound', Math.min(1, samples / whole));
-        yield piece;
-      }
-    });
-    await writeAll(await sinkOf(out), wav.content());
-    written = { ...written, sound: wav };
+    const told = (share: number) => telling.share('sound', share);
+    const sound = await writeWav(programme, order, opened(programme), await sinkOf(out), told);
+    written = { ...written, sound };
   }
-  const { sound } = written;
-  return {
-    ...written,
-    // What is sent to the page is data alone.
-    sound: sound && { level: sound.level, gain: sound.gain, isHeldBack: sound.isHeldBack },
-    bytes: (await out.getFile()).size,
-  };
+  return { ...written, bytes: (await out.getFile()).size };
 }

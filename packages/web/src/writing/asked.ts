@@ -27,6 +27,7 @@ import {
   type VideoCodec,
   type Writing,
 } from '@cadence/film/write/order.ts';
+import type { Writable } from './writable.ts';
 import { passageInHand } from '../desk/passageInHand.ts';
 import type { LeavingKind, Leaves, View } from '../desk/view.ts';
 
@@ -40,6 +41,12 @@ export const FILM_FORMATS = [
   { value: 'webm vp9', label: 'WebM, VP9' },
   { value: 'webm av1', label: 'WebM, AV1' },
 ] as const;
+
+const CODEC_NAMES: Readonly<Record<VideoCodec, string>> = {
+  h264: 'H.264',
+  vp9: 'VP9',
+  av1: 'AV1',
+};
 
 export const codecsOf = (format: string): { container: Container; video: VideoCodec } => {
   const [container, video] = format.split(' ') as [Container, VideoCodec];
@@ -158,12 +165,17 @@ export function stillsAsked(
   });
 }
 
-/** Why what is asked for cannot be written, as a sentence; undefined if it can. */
+/**
+ * Why what is asked for cannot be written, as a sentence; undefined if it can.
+ *
+ * @param can  what this browser can write; undefined until it was asked
+ */
 export function whyNot(
   programme: Programme,
   leaves: Leaves,
   range: Range | string,
   strand: Id,
+  can?: Writable,
 ): string | undefined {
   const { kinds } = leaves;
   const isRanged = kinds.some((kind) => kind !== 'stills');
@@ -174,7 +186,18 @@ export function whyNot(
       : 'There are no cues to take stills of.';
   if (kinds.includes('sound') && !soundsHeard(programme).some(({ muted }) => !muted))
     return 'No sound is heard in this programme.';
-  return undefined;
+  if (leaves.where === 'server')
+    return kinds.includes('text') && leaves.text === 'webm'
+      ? 'The server writes see-through text as PNG pictures, not as WebM. This browser can.'
+      : undefined;
+  const codecs = [
+    ...(kinds.includes('film') ? [codecsOf(leaves.format).video] : []),
+    ...(kinds.includes('text') && leaves.text === 'webm' ? ['vp9' as const] : []),
+  ];
+  const lacking = can && codecs.find((codec) => !can.codecs.includes(codec));
+  return (
+    lacking && `This browser cannot write ${CODEC_NAMES[lacking]} in this size. The server can.`
+  );
 }
 
 /** All that is asked for beside captions. */

@@ -7,29 +7,18 @@
 import { proxy, wrap } from 'comlink';
 import { del, get, set, update } from 'idb-keyval';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
-import type { Writing } from '@cadence/film/write/order.ts';
+import type { Job as AnyJob, Written } from '@cadence/film/write/job.ts';
 import { clearJob, jobsHere, resultOf } from '../workers/partsHere.ts';
 import type { FilmService } from '../workers/film.worker.ts';
-import type { WritingProgress, Written } from '../workers/filming.ts';
+import type { PicturedProgress } from '../workers/filming.ts';
 
-export interface Job {
-  readonly id: Id;
-  readonly programme: Id;
-  /** Of the file, with its ending. */
-  readonly name: string;
-  readonly writing: Writing;
-  readonly state: 'waiting' | 'writing' | 'paused' | 'done' | 'failed';
-  /** When it was asked for, in milliseconds since 1970. */
-  readonly asked: number;
-  readonly written?: Written;
-  /** Why it failed, as a sentence. */
-  readonly problem?: string;
+export interface Job extends AnyJob {
   /** The file of the editor's choice. */
   readonly own?: FileSystemFileHandle | undefined;
 }
 
 /** How far the job is that is being written, and how fast. */
-export interface Going extends WritingProgress {
+export interface Going extends PicturedProgress {
   readonly job: Id;
 }
 
@@ -179,7 +168,7 @@ class Jobs {
     const worker = new Worker(new URL('../workers/film.worker.ts', import.meta.url), {
       type: 'module',
     });
-    const going = (progress: WritingProgress) => {
+    const going = (progress: PicturedProgress) => {
       // The small picture stays until the next one.
       const picture = progress.picture ?? this.#state.going?.picture;
       const now = { ...progress, job: job.id, ...(picture && { picture }) };

@@ -1,0 +1,95 @@
+/**
+ * The depot: where jobs find material and leave what they write, on this machine or for many.
+ *
+ * A key names a file, such as `material/HASH` or `films/JOB/part-00000`. Work is done on files of this machine, in
+ * {@link Depot.here}; the depot fetches what lies elsewhere, and keeps what was made.
+ */
+import { copyFile, mkdir, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import type { Id } from '@cadence/core/programme/programme.ts';
+
+export interface Depot {
+  /** The folder of this machine under which a key is a file, once it was fetched. */
+  readonly here: string;
+  has(key: string): Promise<boolean>;
+  /** Has the file of a key here. Rejects where there is none. */
+  fetch(key: string): Promise<void>;
+  /** Keeps what lies here under a key, for all machines; whole or not at all. */
+  keep(key: string): Promise<void>;
+  /** Puts bytes under a key. */
+  put(key: string, bytes: string): Promise<void>;
+  /** Puts a file of this machine under a key, unless it is there. */
+  take(key: string, path: string): Promise<void>;
+  /** Removes all of a job, or what of it has one of these names. */
+  clear(job: Id, names?: readonly string[]): Promise<void>;
+  /** The jobs of which something is there. */
+  jobs(): Promise<Id[]>;
+}
+
+export const MATERIAL = 'material';
+const FILMS = 'films';
+
+export const materialKey = (hash: string): string => `${MATERIAL}/${hash}`;
+export const jobKey = (job: Id, name: string): string => `${FILMS}/${job}/${name}`;
+/** Where the files of a job are on this machine. */
+export const folderOf = ({ here }: Depot, job: Id): string => join(here, FILMS, job);
+/** Where the files of material are on this machine. */
+export const materialIn = ({ here }: Depot): string => join(here, MATERIAL);
+
+/** Writes a file beside its place and renames it: it is there whole or not at all. */
+export async function writeWhole(path: string, fill: (arriving: string) => Promise<unknown>) {
+  await mkdir(dirname(path), { recursive: true });
+  const arriving = `${path}.${process.pid}.arriving`;
+  try {
+    await fill(arriving);
+    await rename(arriving, path);
+  } finally {
+    await rm(arriving, { force: true });
+  }
+}
+
+const isThere = (path: string): Promise<boolean> =>
+  stat(path).then(
+    () => true,
+    () => false,
+  );
+
+/** A depot in a folder: that of the server, or one that several machines share. */
+export class FolderDepot implements Depot {
+  readonly here: string;
+
+  constructor(folder: string) {
+    this.here = folder;
+  }
+
+  has(key: string): Promise<boolean> {
+    return isThere(join(this.here, key));
+  }
+
+  async fetch(key: string): Promise<void> {
+    await stat(join(this.here, key));
+  }
+
+  async keep(key: string): Promise<void> {
+    await this.fetch(key);
+  }
+
+  put(key: string, bytes: string): Promise<void> {
+    return writeWhole(join(this.here, key), (arriving) => writeFile(arriving, bytes));
+  }
+
+  async take(key: string, path: string): Promise<void> {
+    if (await this.has(key)) return;
+    await writeWhole(join(this.here, key), (arriving) => copyFile(path, arriving));
+  }
+
+  async clear(job: Id, names?: readonly string[]): Promise<void> {
+    const folder = folderOf(this, job);
+    const all = names?.map((name) => join(folder, name)) ?? [folder];
+    for (const path of all) await rm(path, { recursive: true, force: true });
+  }
+
+  jobs(): Promise<Id[]> {
+    return readdir(join(this.here, FILMS)).catch(() => []);
+  }
+}

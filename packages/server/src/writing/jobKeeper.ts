@@ -1,0 +1,310 @@
+/**
+ * Keeps jobs that write what leaves: in a line, two at a time, whoever does their tasks.
+ *
+ * Jobs and their parts are in the database, so that a server that is started again goes on from the last whole part.
+ */
+import { randomUUID } from 'node:crypto';
+import { EventEmitter } from 'node:events';
+import type { Id, Programme } from '@cadence/core/programme/programme.ts';
+import {
+  SOUND_SHARE,
+  type Job,
+  type Sending,
+  type ServerJob,
+  type WritingProgress,
+} from '@cadence/film/write/job.ts';
+import { SOUND_PART, type Writing } from '@cadence/film/write/order.ts';
+import { RESULT_FILE, WORK_FILE, type Found } from '@cadence/node/crew.ts';
+import type { Database } from '../keep/database.ts';
+import type { MaterialStore } from '../keep/materialStore.ts';
+import { notFound, Problem } from '../problem.ts';
+import { folderOf, jobKey, materialKey, type Depot } from './depot.ts';
+import { tasksOf, workNames, type Hands, type Told } from './hands.ts';
+import { JobRows, type KeptJob } from './jobRows.ts';
+import { join } from 'node:path';
+
+/** How many jobs are written at a time. */
+const AT_ONCE = 2;
+/** The least time between two reports of a job, in milliseconds. */
+const REPORTING = 300;
+
+/** What is asked for: something of a programme as it was at the press. */
+export interface AskedJob {
+  readonly programme: Id;
+  readonly name: string;
+  readonly writing: Writing;
+  readonly content: Programme;
+}
+
+/** What is known of a job while it is written. */
+interface Going {
+  readonly shares: Map<string, number>;
+  readonly begun: number;
+  readonly framesBefore: number;
+  reported: number;
+}
+
+interface Held extends KeptJob {
+  job: Job;
+  run: number;
+  going?: Going | undefined;
+  /** Work that was stopped, and is not over yet. */
+  halting?: Promise<void> | undefined;
+}
+
+interface JobEvents {
+  job: [ServerJob];
+  gone: [programme: Id, job: Id];
+}
+
+export class JobKeeper {
+  readonly events = new EventEmitter<JobEvents>();
+  readonly #rows: JobRows;
+  readonly #depot: Depot;
+  readonly #materials: MaterialStore;
+  readonly #hands: Hands;
+  readonly #jobs = new Map<Id, Held>();
+  /** What is written into the database, one after the other. */
+  #keeping: Promise<unknown> = Promise.resolve();
+  #isClosed = false;
+
+  private constructor(database: Database, materials: MaterialStore, depot: Depot, hands: Hands) {
+    this.#rows = new JobRows(database);
+    this.#materials = materials;
+    this.#depot = depot;
+    this.#hands = hands;
+    this.events.setMaxListeners(0);
+  }
+
+  /** Takes up what was being written when the server ended. */
+  static async open(
+    database: Database,
+    materials: MaterialStore,
+    depot: Depot,
+    hands: Hands,
+  ): Promise<JobKeeper> {
+    const keeper = new JobKeeper(database, materials, depot, hands);
+    for (const kept of await keeper.#rows.all()) keeper.#jobs.set(kept.job.id, kept);
+    for (const id of await depot.jobs()) if (!keeper.#jobs.has(id)) await depot.clear(id);
+    for (const held of keeper.#jobs.values())
+      if (held.job.state === 'writing') void keeper.#begin(held);
+    keeper.#turn();
+    return keeper;
+  }
+
+  /** The jobs of a programme, in the order in which they were asked for. */
+  of(programme: Id): ServerJob[] {
+    return [...this.#jobs.values()]
+      .filter(({ job }) => job.programme === programme)
+      .map((held) => this.#told(held));
+  }
+
+  one(id: Id): Job {
+    return this.#held(id).job;
+  }
+
+  /** Puts a job at the end of the line. */
+  async add({ programme, name, writing, content }: AskedJob): Promise<ServerJob> {
+    const id = randomUUID();
+    for (const { hash } of Object.values(content.materials)) {
+      const found = await this.#materials.find(hash).catch(() => undefined);
+      if (found) await this.#depot.take(materialKey(hash), found.path);
+    }
+    await this.#depot.put(jobKey(id, WORK_FILE), JSON.stringify({ programme: content, writing }));
+    const job: Job = { id, programme, name, writing, state: 'waiting', asked: Date.now() };
+    const held: Held = await this.#rows.add(job);
+    this.#jobs.set(id, held);
+    this.#tell(held);
+    this.#turn();
+    return this.#told(held);
+  }
+
+  async pause(id: Id): Promise<void> {
+    const held = this.#held(id);
+    if (held.job.state !== 'writing' && held.job.state !== 'waiting') return;
+    this.#halt(held);
+    await this.#change(held, { state: 'paused', problem: undefined });
+    this.#turn();
+  }
+
+  async goOn(id: Id): Promise<void> {
+    const held = this.#held(id);
+    if (held.job.state !== 'paused' && held.job.state !== 'failed') return;
+    await this.#change(held, { state: 'waiting', problem: undefined });
+    this.#turn();
+  }
+
+  /** Ends a job, or takes a finished one off the list. Nothing of it stays. */
+  async remove(id: Id): Promise<void> {
+    const held = this.#held(id);
+    this.#jobs.delete(id);
+    this.#halt(held);
+    this.events.emit('gone', held.job.programme, id);
+    await this.#rows.remove(id);
+    this.#turn();
+    await held.halting;
+    await this.#depot.clear(id);
+  }
+
+  /** The file that was made, on this machine. */
+  async file(id: Id): Promise<{ readonly path: string; readonly name: string }> {
+    const { job } = this.#held(id);
+    if (job.state !== 'done') throw notFound('file yet');
+    await this.#depot.fetch(jobKey(id, RESULT_FILE));
+    return { path: join(folderOf(this.#depot, id), RESULT_FILE), name: job.name };
+  }
+
+  /** What is known of where it is sent. */
+  async keepSending(id: Id, sending: Sending): Promise<void> {
+    const held = this.#jobs.get(id);
+    if (held) await this.#change(held, { sending });
+  }
+
+  async close(): Promise<void> {
+    this.#isClosed = true;
+    await this.#hands.close();
+    await this.#keeping;
+  }
+
+  #held(id: Id): Held {
+    const held = this.#jobs.get(id);
+    if (!held) throw notFound('job');
+    return held;
+  }
+
+  #halt(held: Held): void {
+    held.going = undefined;
+    held.halting = this.#hands.halt(held.job.id);
+  }
+
+  /** Begins with what waits, as long as not too much is written. */
+  #turn(): void {
+    if (this.#isClosed) return;
+    const all = [...this.#jobs.values()];
+    let room = AT_ONCE - all.filter(({ job }) => job.state === 'writing').length;
+    for (const held of all) {
+      if (room <= 0) return;
+      if (held.job.state !== 'waiting') continue;
+      room--;
+      held.run++;
+      void this.#change(held, { state: 'writing' });
+      void this.#begin(held);
+    }
+  }
+
+  async #begin(held: Held): Promise<void> {
+    const { job, parts, run } = held;
+    await held.halting;
+    const undone: string[] = [];
+    let framesBefore = 0;
+    for (const { name } of tasksOf(job.writing)) {
+      const part = parts.get(name);
+      // What was made may be gone: somebody may have tidied the folder.
+      if (part?.isMade && (await this.#depot.has(jobKey(job.id, name))))
+        framesBefore += part.frames;
+      else {
+        if (part) part.isMade = false;
+        undone.push(name);
+      }
+    }
+    if (this.#isClosed || held.job.state !== 'writing' || !this.#jobs.has(job.id)) return;
+    held.going = { shares: new Map(), begun: performance.now(), framesBefore, reported: 0 };
+    this.#hands.begin({ id: job.id, run, undone }, this.#listener(held));
+  }
+
+  #listener(held: Held): Told {
+    const { going } = held;
+    const isGoing = () => held.going === going;
+    return {
+      progress: (task, share) => {
+        if (!going || !isGoing()) return;
+        going.shares.set(task, share);
+        const now = performance.now();
+        if (now - going.reported < REPORTING) return;
+        going.reported = now;
+        this.#tell(held);
+      },
+      made: (task, found) => {
+        if (task === RESULT_FILE) {
+          if (isGoing()) void this.#done(held, found);
+          return;
+        }
+        going?.shares.delete(task);
+        const part = held.parts.get(task);
+        if (!part || !this.#jobs.has(held.job.id)) return;
+        part.isMade = true;
+        part.found = found;
+        void this.#inTurn(() => this.#rows.keepPart(held.job.id, task, part));
+        this.#tell(held);
+      },
+      failed: (why) => {
+        if (!isGoing()) return;
+        held.going = undefined;
+        void this.#change(held, { state: 'failed', problem: why });
+        this.#turn();
+      },
+      waits: (why) => {
+        if (isGoing() && held.job.problem !== why) void this.#change(held, { problem: why });
+      },
+    };
+  }
+
+  async #done(held: Held, { bytes = 0, faults = [], sound }: Found): Promise<void> {
+    held.going = undefined;
+    const mixed = held.parts.get(SOUND_PART)?.found?.sound;
+    const written = { bytes, faults, sound: sound ?? mixed, byHardware: false };
+    await this.#change(held, { state: 'done', problem: undefined, written });
+    await this.#depot.clear(held.job.id, workNames([...held.parts.keys()]));
+    this.#turn();
+  }
+
+  /** Changes what is known of a job, tells it, and keeps it. */
+  async #change(held: Held, part: Partial<Job>): Promise<void> {
+    held.job = { ...held.job, ...part };
+    this.#tell(held);
+    await this.#inTurn(() => this.#rows.keep(held));
+  }
+
+  #inTurn(work: () => Promise<void>): Promise<void> {
+    const turn = this.#keeping.then(work);
+    this.#keeping = turn.catch(() => undefined);
+    return turn;
+  }
+
+  #tell(held: Held): void {
+    if (this.#jobs.has(held.job.id)) this.events.emit('job', this.#told(held));
+  }
+
+  #told(held: Held): ServerJob {
+    return { ...held.job, progress: progressOf(held) };
+  }
+}
+
+function progressOf({ job, parts, going }: Held): WritingProgress | undefined {
+  if (!going && job.state !== 'paused') return undefined;
+  const shareOf = (task: string) => going?.shares.get(task) ?? 0;
+  const seconds = going ? (performance.now() - going.begun) / 1000 : 0;
+  if (job.writing.kind !== 'film') {
+    const doing = job.writing.kind === 'sound' ? 'sound' : 'frames';
+    return { doing, share: shareOf(RESULT_FILE), frames: 0, seconds };
+  }
+  let [frames, whole] = [0, 0];
+  for (const [name, part] of parts) {
+    whole += part.frames;
+    frames += part.frames * (part.isMade ? 1 : shareOf(name));
+  }
+  const sound = parts.get(SOUND_PART);
+  const sounding = sound ? SOUND_SHARE : 0;
+  const heard = sound?.isMade ? 1 : shareOf(SOUND_PART);
+  const share = sounding * heard + ((1 - sounding) * frames) / Math.max(1, whole);
+  const doing = going?.shares.has(RESULT_FILE)
+    ? 'joining'
+    : frames === 0 && sounding > 0 && shareOf(SOUND_PART) > 0
+      ? 'sound'
+      : 'frames';
+  return { doing, share, frames: Math.max(0, frames - (going?.framesBefore ?? 0)), seconds };
+}
+
+/** That a job cannot be kept. */
+export const cannotBeWritten = (why: string): Problem =>
+  new Problem(422, 'not-writable', 'Cannot be written', `${why} Nothing was written.`);
