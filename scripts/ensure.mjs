@@ -111,24 +111,26 @@ export function ensureCommandLine() {
   return join(root, bundle);
 }
 
-/** Makes sure that Chromium is there for the end-to-end tests, by Debian's packages. */
-export function ensureChromium() {
-  if (existsSync('/usr/bin/chromium')) return;
+/** Makes sure that a program of Debian's packages is there, for tests. */
+function ensureProgram(path, name, what) {
+  if (existsSync(path)) return;
+  const hint = `Install it with: apt-get install ${name}`;
   const allowed = process.getuid?.() === 0 && spawnSync('apt-get', ['--version']).status === 0;
   if (!allowed) {
-    process.stderr.write(
-      'The end-to-end tests need Chromium at /usr/bin/chromium. Install it with: apt-get install chromium\n',
-    );
+    process.stderr.write(`The tests need ${what} at ${path}. ${hint}\n`);
     process.exit(1);
   }
-  process.stderr.write('Installing Chromium …\n');
+  process.stderr.write(`Installing ${what} …\n`);
   must('apt-get', ['update', '-qq'], 'The list of Debian packages could not be read.');
   must(
     'apt-get',
-    ['install', '-y', '-qq', '--no-install-recommends', 'chromium'],
-    'Chromium could not be installed. Install it with: apt-get install chromium',
+    ['install', '-y', '-qq', '--no-install-recommends', name],
+    `${what} could not be installed. ${hint}`,
   );
 }
+
+export const ensureChromium = () => ensureProgram('/usr/bin/chromium', 'chromium', 'Chromium');
+export const ensureRedis = () => ensureProgram('/usr/bin/redis-server', 'redis-server', 'Redis');
 
 /** Runs a TypeScript file on Node in the foreground and passes signals on; resolves with its exit code. */
 export function runTypeScript(file, args = [], env = {}) {

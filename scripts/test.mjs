@@ -7,10 +7,11 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ensureBuilt, ensureChromium, ensurePackages, root } from './ensure.mjs';
+import { ensureBuilt, ensureChromium, ensurePackages, ensureRedis, root } from './ensure.mjs';
 
 ensurePackages();
 ensureChromium();
+ensureRedis();
 ensureBuilt();
 
 const reports = mkdtempSync(join(tmpdir(), 'cadence-tests-'));

@@ -1,4 +1,5 @@
 /** Parts of a film in a folder, and files that are written at any of their places. */
+import { randomUUID } from 'node:crypto';
 import { open, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { FilePathSource } from 'mediabunny';
@@ -23,7 +24,8 @@ export async function fileSink(path: string): Promise<Sink> {
 
 /** Fills a file beside its place and renames it: it is there whole or not at all. */
 export async function fillWhole(path: string, fill: (sink: Sink) => Promise<void>): Promise<void> {
-  const arriving = `${path}.arriving`;
+  // Two may write the same: of both one is there in the end, whole.
+  const arriving = `${path}.${randomUUID()}.arriving`;
   try {
     await fill(await fileSink(arriving));
     await rename(arriving, path);

@@ -11,7 +11,9 @@ import { MaterialStore } from './keep/materialStore.ts';
 import { ProgrammeKeeper } from './keep/programmeKeeper.ts';
 import { safeError } from './safeError.ts';
 import { Crew } from '@cadence/node/crew.ts';
-import { FolderDepot, MATERIAL } from './writing/depot.ts';
+import { MATERIAL } from './writing/depot.ts';
+import type { Hands } from './writing/hands.ts';
+import { openDepot } from './writing/openDepot.ts';
 import { JobKeeper } from './writing/jobKeeper.ts';
 import { OwnHands } from './writing/ownHands.ts';
 
@@ -19,6 +21,7 @@ export interface Running {
   readonly address: string;
   readonly keeper: ProgrammeKeeper;
   readonly store: MaterialStore;
+  readonly jobs: JobKeeper;
   stop(): Promise<void>;
   /** Whether nothing has ever been kept in the data folder. */
   isNew(): Promise<boolean>;
@@ -34,6 +37,10 @@ export interface StartOptions {
   /** Folder of the built interface. */
   readonly web?: string;
   readonly logLevel?: string;
+  /** The queue from which workers take films, such as `redis://127.0.0.1:6379`; where there is none, they are written here. */
+  readonly queue?: string | undefined;
+  /** Where workers find material and leave films: a shared folder, or `s3://bucket/prefix`. The data folder unless said. */
+  readonly depot?: string | undefined;
 }
 
 const HOST = '127.0.0.1';
@@ -48,13 +55,15 @@ export async function start({
   port,
   web,
   logLevel = 'warn',
+  queue,
+  depot,
 }: StartOptions): Promise<Running> {
   const folder = resolve(data);
-  const opened = await open(folder).catch((error: unknown) => {
+  const opened = await open(folder, queue, depot ?? folder).catch((error: unknown) => {
     const reason = reasonForStart(error, { folder, file: join(folder, DATABASE_FILE) });
     throw reason === undefined ? error : new CannotStart(reason, { cause: error });
   });
-  const { lock, database, keeper, store, jobs } = opened;
+  const { lock, database, keeper, store, jobs, depot: kept } = opened;
   const log = pino({ level: logLevel, serializers: { err: safeError } });
   const server = createServer(
     makeApp({ keeper, store, jobs, log, ...(web && { web: resolve(web) }) }),
@@ -68,6 +77,7 @@ export async function start({
     server.closeAllConnections();
     await closed;
     await jobs.close();
+    await kept.close();
     await closeDatabase(database);
     await lock.release();
   };
@@ -75,6 +85,7 @@ export async function start({
     address,
     keeper,
     store,
+    jobs,
     stop,
     isNew: async () => (await keeper.count()) === 0,
     stopOnSignal() {
@@ -89,8 +100,14 @@ export async function start({
   };
 }
 
+/** Workers on many machines; loaded only where there is a queue. */
+async function queueHands(url: string): Promise<Hands> {
+  const { QueueHands } = await import('./writing/queueHands.ts');
+  return new QueueHands(url);
+}
+
 /** Opens what is kept in a data folder, which nobody else has open; lets go of it where that fails. */
-async function open(folder: string) {
+async function open(folder: string, queue: string | undefined, place: string) {
   await mkdir(folder, { recursive: true });
   const lock = await lockFolder(folder);
   let database: Database | undefined;
@@ -99,9 +116,10 @@ async function open(folder: string) {
     const keeper = new ProgrammeKeeper(database);
     await keeper.purge();
     const store = await MaterialStore.open(join(folder, MATERIAL), database);
-    const depot = new FolderDepot(folder);
-    const jobs = await JobKeeper.open(database, store, depot, new OwnHands(depot, new Crew()));
-    return { lock, database, keeper, store, jobs };
+    const depot = await openDepot(place);
+    const hands = queue ? await queueHands(queue) : new OwnHands(depot, new Crew());
+    const jobs = await JobKeeper.open(database, store, depot, hands);
+    return { lock, database, keeper, store, jobs, depot };
   } catch (error) {
     await database?.close(true).catch(() => undefined);
     await lock.release();

@@ -31,7 +31,7 @@ describe('the database', () => {
     // As if the last migration had not been made yet.
     await first.em.getConnection().execute('delete from mikro_orm_migrations');
     await first.em.getConnection().execute('alter table material rename to material_old');
-    for (const table of ['step', 'entity', 'programme'])
+    for (const table of ['job_part', 'job', 'step', 'entity', 'programme'])
       await first.em.getConnection().execute(`alter table ${table} rename to ${table}_old`);
     await first.em.getConnection().execute('drop index step_id');
     await first.close(true);

@@ -4,6 +4,7 @@
  * A key names a file, such as `material/HASH` or `films/JOB/part-00000`. Work is done on files of this machine, in
  * {@link Depot.here}; the depot fetches what lies elsewhere, and keeps what was made.
  */
+import { randomUUID } from 'node:crypto';
 import { copyFile, mkdir, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Id } from '@cadence/core/programme/programme.ts';
@@ -20,14 +21,15 @@ export interface Depot {
   put(key: string, bytes: string): Promise<void>;
   /** Puts a file of this machine under a key, unless it is there. */
   take(key: string, path: string): Promise<void>;
-  /** Removes all of a job, or what of it has one of these names. */
-  clear(job: Id, names?: readonly string[]): Promise<void>;
+  /** Removes all of a job, or all but one file. */
+  clear(job: Id, except?: string): Promise<void>;
   /** The jobs of which something is there. */
   jobs(): Promise<Id[]>;
+  close(): Promise<void>;
 }
 
 export const MATERIAL = 'material';
-const FILMS = 'films';
+export const FILMS = 'films';
 
 export const materialKey = (hash: string): string => `${MATERIAL}/${hash}`;
 export const jobKey = (job: Id, name: string): string => `${FILMS}/${job}/${name}`;
@@ -39,7 +41,7 @@ export const materialIn = ({ here }: Depot): string => join(here, MATERIAL);
 /** Writes a file beside its place and renames it: it is there whole or not at all. */
 export async function writeWhole(path: string, fill: (arriving: string) => Promise<unknown>) {
   await mkdir(dirname(path), { recursive: true });
-  const arriving = `${path}.${process.pid}.arriving`;
+  const arriving = `${path}.${randomUUID()}.arriving`;
   try {
     await fill(arriving);
     await rename(arriving, path);
@@ -48,7 +50,14 @@ export async function writeWhole(path: string, fill: (arriving: string) => Promi
   }
 }
 
-const isThere = (path: string): Promise<boolean> =>
+/** Removes a folder, or all in it but one file. */
+export async function clearFolder(folder: string, except?: string): Promise<void> {
+  const names = except === undefined ? [''] : await readdir(folder).catch(() => []);
+  for (const name of names)
+    if (name !== except) await rm(join(folder, name), { recursive: true, force: true });
+}
+
+export const isThere = (path: string): Promise<boolean> =>
   stat(path).then(
     () => true,
     () => false,
@@ -83,13 +92,15 @@ export class FolderDepot implements Depot {
     await writeWhole(join(this.here, key), (arriving) => copyFile(path, arriving));
   }
 
-  async clear(job: Id, names?: readonly string[]): Promise<void> {
-    const folder = folderOf(this, job);
-    const all = names?.map((name) => join(folder, name)) ?? [folder];
-    for (const path of all) await rm(path, { recursive: true, force: true });
+  async clear(job: Id, except?: string): Promise<void> {
+    await clearFolder(folderOf(this, job), except);
   }
 
   jobs(): Promise<Id[]> {
     return readdir(join(this.here, FILMS)).catch(() => []);
+  }
+
+  async close(): Promise<void> {
+    // A folder stays as it is.
   }
 }

@@ -28,8 +28,8 @@ export interface JobToDo {
 
 export interface Hands {
   begin(job: JobToDo, told: Told): void;
-  /** Stops work on a job; resolves when nothing of it is written any more. */
-  halt(job: Id): Promise<void>;
+  /** Stops work on a job that was begun so often; resolves when nothing of it is written any more. */
+  halt(job: Id, run: number): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -42,11 +42,11 @@ export function tasksOf(writing: Writing): { readonly name: string; readonly fra
 
 const foundName = (task: string): string => `${task}.found`;
 
-/** The names of all files of a job but its result. */
-export const workNames = (tasks: readonly string[]): string[] => [
-  WORK_FILE,
-  ...[...tasks, RESULT_FILE].flatMap((name) => [name, foundName(name)]),
-];
+/** What a job is to write. */
+export async function readWork(depot: Depot, job: Id): Promise<Work> {
+  await depot.fetch(jobKey(job, WORK_FILE));
+  return JSON.parse(await readFile(join(folderOf(depot, job), WORK_FILE), 'utf8')) as Work;
+}
 
 /** Has the files of all materials here. One that is nowhere is missed by what needs it, which says so. */
 async function fetchMaterials({ materials }: Programme, depot: Depot): Promise<void> {
@@ -71,10 +71,7 @@ export async function doTask(
     await depot.fetch(found);
     return JSON.parse(await readFile(join(folder, foundName(name)), 'utf8')) as Found;
   }
-  await depot.fetch(jobKey(job, WORK_FILE));
-  const { programme, writing } = JSON.parse(
-    await readFile(join(folder, WORK_FILE), 'utf8'),
-  ) as Work;
+  const { programme, writing } = await readWork(depot, job);
   await fetchMaterials(programme, depot);
   if (name === RESULT_FILE)
     for (const part of tasksOf(writing)) await depot.fetch(jobKey(job, part.name));

@@ -17,9 +17,9 @@ import { SOUND_PART, type Writing } from '@cadence/film/write/order.ts';
 import { RESULT_FILE, WORK_FILE, type Found } from '@cadence/node/crew.ts';
 import type { Database } from '../keep/database.ts';
 import type { MaterialStore } from '../keep/materialStore.ts';
-import { notFound, Problem } from '../problem.ts';
+import { notFound, Problem, problemOf } from '../problem.ts';
 import { folderOf, jobKey, materialKey, type Depot } from './depot.ts';
-import { tasksOf, workNames, type Hands, type Told } from './hands.ts';
+import { readWork, tasksOf, type Hands, type Told } from './hands.ts';
 import { JobRows, type KeptJob } from './jobRows.ts';
 import { join } from 'node:path';
 
@@ -86,8 +86,10 @@ export class JobKeeper {
     const keeper = new JobKeeper(database, materials, depot, hands);
     for (const kept of await keeper.#rows.all()) keeper.#jobs.set(kept.job.id, kept);
     for (const id of await depot.jobs()) if (!keeper.#jobs.has(id)) await depot.clear(id);
-    for (const held of keeper.#jobs.values())
-      if (held.job.state === 'writing') void keeper.#begin(held);
+    for (const held of keeper.#jobs.values()) {
+      if (held.job.state === 'writing') keeper.#beginAgain(held);
+      if (held.job.state === 'done') await keeper.#clearWork(held).catch(() => undefined);
+    }
     keeper.#turn();
     return keeper;
   }
@@ -106,10 +108,6 @@ export class JobKeeper {
   /** Puts a job at the end of the line. */
   async add({ programme, name, writing, content }: AskedJob): Promise<ServerJob> {
     const id = randomUUID();
-    for (const { hash } of Object.values(content.materials)) {
-      const found = await this.#materials.find(hash).catch(() => undefined);
-      if (found) await this.#depot.take(materialKey(hash), found.path);
-    }
     await this.#depot.put(jobKey(id, WORK_FILE), JSON.stringify({ programme: content, writing }));
     const job: Job = { id, programme, name, writing, state: 'waiting', asked: Date.now() };
     const held: Held = await this.#rows.add(job);
@@ -142,8 +140,8 @@ export class JobKeeper {
     this.events.emit('gone', held.job.programme, id);
     await this.#rows.remove(id);
     this.#turn();
-    await held.halting;
-    await this.#depot.clear(id);
+    // Somebody may be at its last task for a while.
+    void held.halting?.then(() => this.#depot.clear(id)).catch(() => undefined);
   }
 
   /** The file that was made, on this machine. */
@@ -174,7 +172,20 @@ export class JobKeeper {
 
   #halt(held: Held): void {
     held.going = undefined;
-    held.halting = this.#hands.halt(held.job.id);
+    // Who cannot be reached now is told when it is begun again.
+    held.halting = this.#hands.halt(held.job.id, held.run);
+  }
+
+  /** Goes on with what was being written when the server ended: others may be at it still. */
+  #beginAgain(held: Held): void {
+    this.#halt(held);
+    this.#beginRun(held);
+  }
+
+  #beginRun(held: Held): void {
+    held.run++;
+    this.#note(held, { state: 'writing', problem: undefined });
+    void this.#begin(held);
   }
 
   /** Begins with what waits, as long as not too much is written. */
@@ -186,15 +197,33 @@ export class JobKeeper {
       if (room <= 0) return;
       if (held.job.state !== 'waiting') continue;
       room--;
-      held.run++;
-      void this.#change(held, { state: 'writing' });
-      void this.#begin(held);
+      this.#beginRun(held);
+    }
+  }
+
+  /** Has the material of a job in the depot. What is not here is missed by what needs it, which says so. */
+  async #bring(job: Id): Promise<void> {
+    const { programme } = await readWork(this.#depot, job);
+    for (const { hash } of Object.values(programme.materials)) {
+      const found = await this.#materials.find(hash).catch(() => undefined);
+      if (found) await this.#depot.take(materialKey(hash), found.path);
     }
   }
 
   async #begin(held: Held): Promise<void> {
+    try {
+      await held.halting;
+      await this.#bring(held.job.id);
+      await this.#handOver(held);
+    } catch (error) {
+      const problem = `It cannot be begun: ${problemOf(error).message}`;
+      if (this.#jobs.has(held.job.id) && held.job.state === 'writing')
+        this.#note(held, { state: 'failed', problem });
+    }
+  }
+
+  async #handOver(held: Held): Promise<void> {
     const { job, parts, run } = held;
-    await held.halting;
     const undone: string[] = [];
     let framesBefore = 0;
     for (const { name } of tasksOf(job.writing)) {
@@ -234,17 +263,20 @@ export class JobKeeper {
         if (!part || !this.#jobs.has(held.job.id)) return;
         part.isMade = true;
         part.found = found;
-        void this.#inTurn(() => this.#rows.keepPart(held.job.id, task, part));
+        // A part that the database does not know is found in the depot when it is asked for again.
+        void this.#inTurn(() => this.#rows.keepPart(held.job.id, task, part)).catch(
+          () => undefined,
+        );
         this.#tell(held);
       },
       failed: (why) => {
         if (!isGoing()) return;
         held.going = undefined;
-        void this.#change(held, { state: 'failed', problem: why });
+        this.#note(held, { state: 'failed', problem: why });
         this.#turn();
       },
       waits: (why) => {
-        if (isGoing() && held.job.problem !== why) void this.#change(held, { problem: why });
+        if (isGoing() && held.job.problem !== why) this.#note(held, { problem: why });
       },
     };
   }
@@ -253,9 +285,16 @@ export class JobKeeper {
     held.going = undefined;
     const mixed = held.parts.get(SOUND_PART)?.found?.sound;
     const written = { bytes, faults, sound: sound ?? mixed, byHardware: false };
-    await this.#change(held, { state: 'done', problem: undefined, written });
-    await this.#depot.clear(held.job.id, workNames([...held.parts.keys()]));
+    held.job = { ...held.job, state: 'done', problem: undefined, written };
+    await this.#inTurn(() => this.#rows.keep(held)).catch(() => undefined);
+    // What cannot be cleared away now is cleared at the next start.
+    await this.#clearWork(held).catch(() => undefined);
+    this.#tell(held);
     this.#turn();
+  }
+
+  #clearWork({ job }: Held): Promise<void> {
+    return this.#depot.clear(job.id, RESULT_FILE);
   }
 
   /** Changes what is known of a job, tells it, and keeps it. */
@@ -263,6 +302,11 @@ export class JobKeeper {
     held.job = { ...held.job, ...part };
     this.#tell(held);
     await this.#inTurn(() => this.#rows.keep(held));
+  }
+
+  /** Changes what is known of a job. Where it cannot be kept, the next start begins from what was kept before. */
+  #note(held: Held, part: Partial<Job>): void {
+    void this.#change(held, part).catch(() => undefined);
   }
 
   #inTurn(work: () => Promise<void>): Promise<void> {
