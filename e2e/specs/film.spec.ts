@@ -129,6 +129,73 @@ test('a film is written while one goes on editing, survives a reload, and is rig
   await expect(line(page)).toHaveCount(0);
 });
 
+test('the server writes a film while no window is open, survives its own end, and sends it on', async ({
+  page,
+  serving,
+  programme,
+}, info) => {
+  test.slow();
+  await choose(page, programme, /^Film with text on it/);
+  await pick(page, 'Size', '960 × 540');
+  await range(page, '10:00:05:00', '10:00:25:00');
+  await page.getByRole('radio', { name: 'In this browser' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Control+Enter');
+  await expect(line(page).getByText(/^On the server: .* times as fast/)).toBeVisible();
+  await page.goto('about:blank');
+  await serving.kill();
+  await serving.start();
+  await open(page, programme, 'handover');
+  await expect(line(page).getByText(/500 frames, right, on the server/)).toBeVisible({
+    timeout: 120_000,
+  });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    line(page).getByRole('button', { name: 'Save' }).click(),
+  ]);
+  const path = info.outputPath('film.mp4');
+  await download.saveAs(path);
+  const film = await filmIn(path);
+  expect(film).toMatchObject({ frames: 500, size: [960, 540], codec: 'avc' });
+  expect(Math.abs((film.sound ?? 0) - 20)).toBeLessThan(0.04);
+
+  const host = `${serving.address}/api/host`;
+  const be = (mood: string) => page.request.put(`${host}/mood`, { data: { mood } });
+  await be('refuses');
+  await line(page).getByRole('button', { name: 'Send' }).click();
+  await expect(line(page).getByText(/refuses it: No films are taken/)).toBeVisible();
+  await be('well');
+  await line(page).getByRole('button', { name: 'Send on' }).click();
+  await expect(line(page).getByText('Sent to the outside host.')).toBeVisible();
+  const { films } = (await (await page.request.get(host)).json()) as {
+    films: { size: number; arrived: number }[];
+  };
+  const { length } = await readFile(path);
+  expect(films.map(({ size, arrived }) => [size, arrived])).toEqual([[length, length]]);
+});
+
+test('a film of this browser is sent, and goes on where it stopped after a reload', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  test.slow();
+  await choose(page, programme, /^Sound/);
+  await page.getByRole('button', { name: /^Write 1 file/ }).click();
+  await expect(line(page).getByText(/LUFS/)).toBeVisible({ timeout: 60_000 });
+  const host = `${serving.address}/api/host`;
+  await page.request.put(`${host}/mood`, { data: { mood: 'slow' } });
+  await line(page).getByRole('button', { name: 'Send', exact: true }).click();
+  await expect(line(page).getByText(/^On its way to the outside host: [1-9]/)).toBeVisible();
+  await page.reload();
+  await expect(line(page).getByText('Sent to the outside host.')).toBeVisible({ timeout: 60_000 });
+  const { films } = (await (await page.request.get(host)).json()) as {
+    films: { size: number; arrived: number }[];
+  };
+  expect(films.filter(({ size, arrived }) => size === arrived)).toHaveLength(1);
+  expect(films).toHaveLength(1);
+});
+
 test('a film is paused, goes on, and is stopped without a trace', async ({ page, programme }) => {
   await choose(page, programme, /^Film with text on it/);
   await page.getByRole('button', { name: /^Write 1 file/ }).click();
@@ -197,6 +264,12 @@ test('what cannot be written says why, before anything is', async ({ page, progr
   await expect(page.getByText(/^Write two times, such as/)).toBeVisible();
   await pick(page, 'Part of the programme', 'The selected cues');
   await expect(page.getByText('No cue is selected.')).toBeVisible();
+  await pick(page, 'Part of the programme', 'All of it');
+  await expect(write).toBeEnabled();
+  await page.getByRole('checkbox', { name: /^Text alone/ }).check();
+  await page.getByText('On the server').click();
+  await expect(page.getByText(/^The server writes see-through text as PNG/)).toBeVisible();
+  await expect(write).toBeDisabled();
 });
 
 test('a film that is gone is said to be, and is written once it is back', async ({

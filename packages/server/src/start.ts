@@ -14,6 +14,8 @@ import { Crew } from '@cadence/node/crew.ts';
 import { MATERIAL } from './writing/depot.ts';
 import type { Hands } from './writing/hands.ts';
 import { openDepot } from './writing/openDepot.ts';
+import { HOST_PATH, OutsideHost } from './host/outsideHost.ts';
+import { Sender } from './writing/sender.ts';
 import { JobKeeper } from './writing/jobKeeper.ts';
 import { OwnHands } from './writing/ownHands.ts';
 
@@ -41,6 +43,8 @@ export interface StartOptions {
   readonly queue?: string | undefined;
   /** Where workers find material and leave films: a shared folder, or `s3://bucket/prefix`. The data folder unless said. */
   readonly depot?: string | undefined;
+  /** Where an outside host takes films over tus 1.0; the stand-in of this server unless said. */
+  readonly outside?: string | undefined;
 }
 
 const HOST = '127.0.0.1';
@@ -57,6 +61,7 @@ export async function start({
   logLevel = 'warn',
   queue,
   depot,
+  outside,
 }: StartOptions): Promise<Running> {
   const folder = resolve(data);
   const opened = await open(folder, queue, depot ?? folder).catch((error: unknown) => {
@@ -64,17 +69,21 @@ export async function start({
     throw reason === undefined ? error : new CannotStart(reason, { cause: error });
   });
   const { lock, database, keeper, store, jobs, depot: kept } = opened;
+  const sender = new Sender(jobs);
+  const host = new OutsideHost(join(folder, 'host'));
   const log = pino({ level: logLevel, serializers: { err: safeError } });
   const server = createServer(
-    makeApp({ keeper, store, jobs, log, ...(web && { web: resolve(web) }) }),
+    makeApp({ keeper, store, jobs, sender, host, log, ...(web && { web: resolve(web) }) }),
   );
   server.requestTimeout = 0;
   const bound = await listen(server, port);
   const address = `http://${HOST}:${bound}`;
   await lock.announce(address);
+  sender.begin(outside ?? `${address}${HOST_PATH}`);
   const stop = async () => {
     const closed = new Promise((done) => server.close(done));
     server.closeAllConnections();
+    await sender.close();
     await closed;
     await jobs.close();
     await kept.close();

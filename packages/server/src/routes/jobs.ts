@@ -6,6 +6,7 @@ import { check, programmeOfFile } from '@cadence/core/programme/schema.ts';
 import { isSeeThrough } from '@cadence/film/write/order.ts';
 import type { ProgrammeKeeper } from '../keep/programmeKeeper.ts';
 import { cannotBeWritten, type JobKeeper } from '../writing/jobKeeper.ts';
+import type { Sender } from '../writing/sender.ts';
 import { checkWriting } from '../writing/orderShapes.ts';
 
 const asked = yup
@@ -24,7 +25,7 @@ interface Asked {
   readonly content: unknown;
 }
 
-export function jobRoutes(jobs: JobKeeper, keeper: ProgrammeKeeper): Router {
+export function jobRoutes(jobs: JobKeeper, sender: Sender, keeper: ProgrammeKeeper): Router {
   const router = Router();
   router.use(json({ limit: '64mb' }));
 
@@ -47,6 +48,11 @@ export function jobRoutes(jobs: JobKeeper, keeper: ProgrammeKeeper): Router {
 
   router.post('/:id/go-on', async (request, response) => {
     await jobs.goOn(request.params.id);
+    response.status(204).end();
+  });
+
+  router.post('/:id/send', async (request, response) => {
+    await sender.send(request.params.id);
     response.status(204).end();
   });
 

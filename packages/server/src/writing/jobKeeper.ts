@@ -101,6 +101,10 @@ export class JobKeeper {
       .map((held) => this.#told(held));
   }
 
+  all(): Job[] {
+    return [...this.#jobs.values()].map(({ job }) => job);
+  }
+
   one(id: Id): Job {
     return this.#held(id).job;
   }
@@ -148,14 +152,24 @@ export class JobKeeper {
   async file(id: Id): Promise<{ readonly path: string; readonly name: string }> {
     const { job } = this.#held(id);
     if (job.state !== 'done') throw notFound('file yet');
-    await this.#depot.fetch(jobKey(id, RESULT_FILE));
+    await this.#depot.fetch(jobKey(id, RESULT_FILE)).catch((error: unknown) => {
+      if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
+      throw new Problem(410, 'file-gone', 'The file is gone', 'This file is gone. Write it again.');
+    });
     return { path: join(folderOf(this.#depot, id), RESULT_FILE), name: job.name };
   }
 
-  /** What is known of where it is sent. */
+  /** What is known of where it is sent; how much has arrived is told, and not kept. */
   async keepSending(id: Id, sending: Sending): Promise<void> {
     const held = this.#jobs.get(id);
-    if (held) await this.#change(held, { sending });
+    if (!held) return;
+    const { state, upload } = held.job.sending ?? {};
+    const isNew = state !== sending.state || upload !== sending.upload;
+    if (isNew) await this.#change(held, { sending });
+    else {
+      held.job = { ...held.job, sending };
+      this.#tell(held);
+    }
   }
 
   async close(): Promise<void> {

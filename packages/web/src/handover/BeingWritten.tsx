@@ -3,7 +3,12 @@ import { ActionIcon, Button, Progress, Tooltip } from '@mantine/core';
 import { IconAlertTriangle, IconCheck, IconClock, IconServer2, IconX } from '@tabler/icons-react';
 import { useEffect, useRef } from 'react';
 import { toSeconds, fromSeconds } from '@cadence/core/time/ticks.ts';
-import type { Job as AnyJob, ServerJob, WritingProgress } from '@cadence/film/write/job.ts';
+import type {
+  Job as AnyJob,
+  Sending,
+  ServerJob,
+  WritingProgress,
+} from '@cadence/film/write/job.ts';
 import { instantOf, frameCount } from '@cadence/film/write/order.ts';
 import { jobFileUrl, server } from '../sync/api.ts';
 import { formatBytes, formatLength, formatLevel } from '../kit/format.ts';
@@ -28,6 +33,7 @@ interface Shown {
   readonly pause: () => Promise<unknown>;
   readonly goOn: () => Promise<unknown>;
   readonly remove: () => Promise<unknown>;
+  readonly send: () => Promise<unknown>;
   /** Gives the editor the file; undefined where it went into one of the editor's choice. */
   readonly keep: (() => void) | undefined;
 }
@@ -39,6 +45,7 @@ const hereShown = (job: Job, going: Going | null): Shown => ({
   pause: () => jobs.pause(job.id),
   goOn: () => jobs.goOn(job.id),
   remove: () => jobs.remove(job.id),
+  send: () => jobs.send(job.id),
   keep: job.own ? undefined : () => void keep(job),
 });
 
@@ -49,15 +56,21 @@ const serverShown = (job: ServerJob): Shown => ({
   pause: () => server.pauseJob(job.id),
   goOn: () => server.goOnJob(job.id),
   remove: () => server.removeJob(job.id),
+  send: () => server.sendJob(job.id),
   keep: () => save(jobFileUrl(job.id), job.name),
 });
+
+/** What is still in the line comes first, as it was asked for; then what is done, the newest first. */
+function inSight({ job: a }: Shown, { job: b }: Shown): number {
+  const isDone = ({ state }: AnyJob) => Number(state === 'done');
+  return isDone(a) - isDone(b) || (isDone(a) ? b.asked - a.asked : a.asked - b.asked);
+}
 
 export function BeingWritten() {
   const { jobs: here, going } = useJobs();
   const there = useServerJobs();
-  const all = [...here.map((job) => hereShown(job, going)), ...there.map(serverShown)].sort(
-    (a, b) => a.job.asked - b.job.asked,
-  );
+  const all = [...here.map((job) => hereShown(job, going)), ...there.map(serverShown)];
+  all.sort(inSight);
   if (all.length === 0) return null;
   return (
     <section aria-label="Being written" className={classes.line}>
@@ -73,8 +86,8 @@ export function BeingWritten() {
 const attempt = (work: () => Promise<unknown>) => () =>
   void work().catch((error: unknown) => say.problem(messageOf(error)));
 
-function JobCard({ job, going, picture, where, pause, goOn, remove, keep: give }: Shown) {
-  const { name, state } = job;
+function JobCard({ job, going, picture, where, pause, goOn, remove, send, keep: give }: Shown) {
+  const { name, state, sending } = job;
   return (
     <div className={`card ${classes.job}`}>
       {state === 'done' && <IconCheck size={20} color="var(--woad)" aria-label="Done" />}
@@ -87,6 +100,11 @@ function JobCard({ job, going, picture, where, pause, goOn, remove, keep: give }
       <span>
         <b title={name}>{name}</b>
         <small className="quiet">{sentenceOf(job, going, where)}</small>
+        {sending && (
+          <small className={sending.state === 'failed' ? classes.warn : 'quiet'} role="status">
+            {sendingOf(sending)}
+          </small>
+        )}
       </span>
       <span className={classes.doing}>
         {(state === 'writing' || state === 'waiting') && (
@@ -97,6 +115,11 @@ function JobCard({ job, going, picture, where, pause, goOn, remove, keep: give }
         )}
         {state === 'done' && give && (
           <Button onClick={give}>{where ? 'Save' : 'Save again'}</Button>
+        )}
+        {state === 'done' && (!sending || sending.state === 'failed') && (
+          <Tooltip label="To the outside host of films">
+            <Button onClick={attempt(send)}>{sending ? 'Send on' : 'Send'}</Button>
+          </Tooltip>
         )}
         {state === 'done' ? (
           <Tooltip label="Take off the list; what you saved stays">
@@ -167,10 +190,18 @@ function sentenceOf(
           : isRight(job)
             ? `, read back: ${frameCount(writing.order)} frames, right`
             : `, read back and not right: ${written.faults.join(' ')}`;
-      const by = written.byHardware ? ', by this machine’s own encoder' : '';
+      const by = where ? `, ${where}` : written.byHardware ? ', by this machine’s own encoder' : '';
       return `${formatBytes(written.bytes)}${loudness}${held}${checked}${by}`;
     }
   }
+}
+
+/** How far it is on its way to the outside host. */
+function sendingOf({ state, share, problem }: Sending): string {
+  if (state === 'sent') return 'Sent to the outside host.';
+  return state === 'failed'
+    ? (problem ?? 'It was not sent.')
+    : `On its way to the outside host: ${Math.floor(100 * share)} %`;
 }
 
 function progressOf(

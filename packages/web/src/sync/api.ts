@@ -63,6 +63,7 @@ export const server = {
     answer<ServerJob>('POST', '/jobs', { ...job, content }),
   pauseJob: (id: Id) => ask('POST', `/jobs/${id}/pause`),
   goOnJob: (id: Id) => ask('POST', `/jobs/${id}/go-on`),
+  sendJob: (id: Id) => ask('POST', `/jobs/${id}/send`),
   removeJob: (id: Id) => ask('DELETE', `/jobs/${id}`),
   keepBeside: (hash: string, side: 'heard' | 'still', bytes: Blob) =>
     fetch(`/api/materials/${hash}/${side}`, { method: 'PUT', body: bytes }),
@@ -72,6 +73,8 @@ export const materialUrl = (hash: string): string => `/api/materials/${hash}`;
 export const stillUrl = (hash: string): string => `/api/materials/${hash}/still`;
 export const fileUrl = (id: Id): string => `/api/programmes/${id}/file`;
 export const jobFileUrl = (id: Id): string => `/api/jobs/${id}/file`;
+/** Where an outside host takes films from this browser. */
+export const hostUrl = (): string => `${location.origin}/api/host/films`;
 export const eventsUrl = (id: Id, since: number): string =>
   `/api/programmes/${id}/events?since=${since}`;
 

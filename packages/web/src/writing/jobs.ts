@@ -7,7 +7,9 @@
 import { proxy, wrap } from 'comlink';
 import { del, get, set, update } from 'idb-keyval';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
-import type { Job as AnyJob, Written } from '@cadence/film/write/job.ts';
+import type { Job as AnyJob, Sending, Written } from '@cadence/film/write/job.ts';
+import { send } from '@cadence/film/write/sending.ts';
+import { hostUrl } from '../sync/api.ts';
 import { clearJob, jobsHere, resultOf } from '../workers/partsHere.ts';
 import type { FilmService } from '../workers/film.worker.ts';
 import type { PicturedProgress } from '../workers/filming.ts';
@@ -30,6 +32,8 @@ interface State {
 const LIST = 'writing';
 const programmeKey = (job: Id): string => `writing-programme ${job}`;
 const LOCK = 'writing';
+/** The least time between two reports of how much was sent, in milliseconds. */
+const SENDING = 400;
 
 /** What windows tell each other. */
 type Word = { readonly say: 'changed' } | { readonly say: 'going'; readonly going: Going | null };
@@ -43,6 +47,8 @@ class Jobs {
   #wake: (() => void) | undefined;
   /** Jobs asked for in this window: their files are given to the editor when they are done. */
   readonly #mine = new Set<Id>();
+  /** What is sent from this window, and what stops that. */
+  readonly #stops = new Map<Id, () => void>();
   #begun = false;
   /** Called when a job of this window is done. */
   whenDone: (job: Job) => void = () => undefined;
@@ -76,7 +82,12 @@ class Jobs {
       if (data.say === 'going') this.#set({ going: data.going });
       else void this.#reload();
     };
-    void this.#reload().then(() => navigator.locks.request(LOCK, () => this.#work()));
+    void this.#reload().then(() => {
+      // What a window that is gone was sending.
+      for (const { id, sending } of this.#state.jobs)
+        if (sending?.state === 'sending') void this.send(id).catch(() => undefined);
+      return navigator.locks.request(LOCK, () => this.#work());
+    });
   }
 
   async #reload(): Promise<void> {
@@ -124,9 +135,39 @@ class Jobs {
 
   /** Ends a job, or takes a finished one off the list. Nothing of it stays. */
   async remove(id: Id): Promise<void> {
+    this.#stops.get(id)?.();
     await this.#change((jobs) => jobs.filter((job) => job.id !== id));
     await del(programmeKey(id));
     await clearJob(id);
+  }
+
+  /** Sends the file of a job to the outside host, or goes on where that stopped; in one window at a time. */
+  async send(id: Id): Promise<void> {
+    await navigator.locks.request(`sending ${id}`, { ifAvailable: true }, async (lock) => {
+      const job = this.#state.jobs.find((each) => each.id === id);
+      if (!lock || !job || job.sending?.state === 'sent') return;
+      const file = await this.file(job);
+      const parcel = {
+        ...{ file, bytes: file.size, name: job.name, upload: job.sending?.upload },
+        endpoint: hostUrl(),
+      };
+      await new Promise<void>((done) => {
+        let kept = 0;
+        let known: Sending | undefined;
+        const stop = send(parcel, (sending) => {
+          const now = performance.now();
+          const isNew = sending.state !== known?.state || sending.upload !== known.upload;
+          if (!isNew && now - kept < SENDING) return;
+          [kept, known] = [now, sending];
+          void this.#changeOne(id, { sending });
+          if (sending.state !== 'sending') done();
+        });
+        this.#stops.set(id, () => {
+          void stop();
+          done();
+        });
+      }).finally(() => this.#stops.delete(id));
+    });
   }
 
   /** The file that was made, as long as it is kept here. */
