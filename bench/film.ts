@@ -1,18 +1,26 @@
 /**
- * Writing films: `npx tsx bench/film.ts [browser|node|frames]` (after `npm run build`), all of it unless said.
+ * Writing films: `npx tsx bench/film.ts [browser|node|server|frames|hour|long]` (after `npm run build`); the first four
+ * unless said. `long` needs ffmpeg to make a film of half an hour.
  *
  * In the browser and on the command line: how fast the demo's film is written with its subtitles, against real time; the
- * longest task of the page meanwhile, and the memory. Then whether each frame of films of several rates is written once,
- * in its place, by the numbers drawn into the sample films.
+ * longest task of the page meanwhile, and the memory; on the server, how long others wait meanwhile. Then whether each frame of films of several rates is written once,
+ * in its place, by the numbers drawn into the sample films. `hour`: whether sound and picture drift in an hour. `long`:
+ * the memory that half an hour takes.
  */
-import { spawn } from 'node:child_process';
-import { mkdtemp, readFile, readdir, rm, writeFile } from 'node:fs/promises';
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { once } from 'node:events';
+import { createWriteStream } from 'node:fs';
+import { cp, mkdtemp, readFile, readdir, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import { FilePathSource } from 'mediabunny';
 import { seedDemo } from '../demo/seed.ts';
+import { PcmWriter, wavFrame } from '@cadence/core/formats/wav/writeWav.ts';
+import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
+import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { programmeOf, readFrame, samplesFolder, SIZE } from '@cadence/film/films.samples.ts';
@@ -20,6 +28,8 @@ import { openFilm } from '@cadence/film/frames.ts';
 import { PICTURE } from '@cadence/core/scene/sceneAt.ts';
 import { keptAlive, withCodecs } from '@cadence/node/codecs.ts';
 import { writeFilm } from '@cadence/node/film.ts';
+import { soundMaterial } from '@cadence/node/material.ts';
+import { openSound } from '@cadence/node/sound.ts';
 import { surfaces } from '@cadence/node/stageFiles.ts';
 import { start } from '@cadence/server/start.ts';
 
@@ -28,6 +38,7 @@ const folder = await mkdtemp(join(tmpdir(), 'cadence-bench-film-'));
 const show = (name: string, value: string) => console.log(`${name.padEnd(46)} ${value}`);
 const asked = process.argv.slice(2);
 const wants = (part: string) => asked.length === 0 || asked.includes(part);
+const wantsOnly = (part: string) => asked.includes(part);
 
 const running = await start({
   data: join(folder, 'data'),
@@ -43,6 +54,9 @@ const list = (await (await fetch(`${running.address}/api/programmes`)).json()) a
 const ferry = list.find(({ title }) => title.includes('Ferry'))?.id ?? '';
 /** What is written of it, in seconds. */
 const LENGTH = 60;
+const HOUR = 3600;
+/** Of the clicks: samples a second, and the seconds between them. */
+const [CLICK_RATE, BETWEEN_CLICKS] = [48_000, 10];
 const RANGE = ['10:00:05:00', '10:01:05:00'] as const;
 
 /** The most memory that a process and its children took, in MB, looked at twice a second. */
@@ -134,6 +148,159 @@ async function onNode(): Promise<void> {
   show('memory', `${peak.toFixed(0)} MB`);
 }
 
+/** How long requests wait while the server writes two films. */
+async function onServer(): Promise<void> {
+  const content = await running.keeper.programme(ferry);
+  const order = {
+    container: 'mp4',
+    video: 'h264',
+    audio: 'aac',
+    ...content.facts.frame,
+    rate: content.facts.frameRate,
+    quality: 'good',
+    range: { start: fromSeconds(5), end: fromSeconds(5 + LENGTH) },
+    on: PICTURE,
+    tracks: [],
+  } as const;
+  const began = performance.now();
+  const jobs = [1, 2].map((each) =>
+    running.jobs.add({
+      ...{ programme: ferry, name: `${each}.mp4`, content },
+      writing: { kind: 'film', order },
+    }),
+  );
+  const ids = (await Promise.all(jobs)).map(({ id }) => id);
+  const states = () => ids.map((id) => running.jobs.one(id).state);
+  const waits: number[] = [];
+  const [film] = Object.values(content.materials).filter(({ kind }) => kind === 'film');
+  const paths = ['programmes', `programmes/${ferry}`, `materials/${film?.hash ?? ''}`];
+  for (let at = 0; states().includes('writing'); at++) {
+    const asked = performance.now();
+    const path = paths[at % paths.length] ?? '';
+    const headers = path.startsWith('materials') ? { Range: 'bytes=100000-400000' } : {};
+    await (await fetch(`${running.address}/api/${path}`, { headers })).arrayBuffer();
+    waits.push(performance.now() - asked);
+    await new Promise((next) => setTimeout(next, 50));
+  }
+  const took = (performance.now() - began) / 1000;
+  waits.sort((a, b) => a - b);
+  const share = (part: number) => waits[Math.floor(part * (waits.length - 1))]?.toFixed(0) ?? '';
+  show('server, two films at once', `${((2 * LENGTH) / took).toFixed(2)} times real time`);
+  show(
+    `others meanwhile, ${waits.length} requests`,
+    `half within ${share(0.5)} ms, 95 % within ${share(0.95)} ms, all within ${share(1)} ms`,
+  );
+}
+
+/** A sound of a click every ten seconds, as WAV of 16 bits. */
+async function clicks(path: string, seconds: number): Promise<void> {
+  const writer = new PcmWriter(16);
+  const length = seconds * CLICK_RATE;
+  const { head, tail } = wavFrame({ sampleRate: CLICK_RATE, channels: 2, bits: 16, length }, []);
+  const file = createWriteStream(path);
+  file.write(head);
+  for (let second = 0; second < seconds; second++) {
+    const piece = new Float32Array(CLICK_RATE);
+    if (second % BETWEEN_CLICKS === 0)
+      for (let at = 0; at < 480; at++) piece[at] = 0.8 * Math.sin(at / 4) * (1 - at / 480);
+    file.write(Buffer.from(writer.bytes([piece, piece])));
+  }
+  file.end(tail);
+  await once(file, 'finish');
+}
+
+/** Where the clicks of a sound are, against where they were made, in milliseconds; the first and the last. */
+async function lags(path: string): Promise<[number, number, number]> {
+  const sound = await openSound(path);
+  const found: number[] = [];
+  let samples = 0;
+  for await (const [left = new Float32Array()] of sound.chunks()) {
+    for (let at = 0; at < left.length; at++)
+      if (
+        Math.abs(left[at] ?? 0) > 0.3 &&
+        samples + at - (found.at(-1) ?? -CLICK_RATE) > CLICK_RATE
+      )
+        found.push(samples + at);
+    samples += left.length;
+  }
+  const lag = (place: number) =>
+    (1000 * ((found[place] ?? 0) - place * BETWEEN_CLICKS * sound.sampleRate)) / sound.sampleRate;
+  return [lag(0), lag(found.length - 1), found.length];
+}
+
+/** Whether sound and picture drift: an hour of clicks under a plain picture. */
+async function anHour(): Promise<void> {
+  const parts = await mkdtemp(join(folder, 'hour-'));
+  const wav = join(parts, 'clicks.wav');
+  await clicks(wav, HOUR);
+  const material = await soundMaterial(wav, 's');
+  const base = programmeWithCues([['tide', 25, 50]]);
+  const length = fromSeconds(HOUR);
+  for (const of of [base.facts.frameRate, { num: 30_000, den: 1001, dropFrame: true }]) {
+    const programme = {
+      ...base,
+      facts: { ...base.facts, frame: SIZE, length, sound: 's', frameRate: of },
+      materials: { s: material },
+    };
+    const order = {
+      container: 'mp4',
+      video: 'h264',
+      audio: 'aac',
+      ...SIZE,
+      rate: of,
+      quality: 200_000,
+      range: { start: fromSeconds(0), end: length },
+      on: PICTURE,
+      tracks: [],
+    } as const;
+    const room = await mkdtemp(join(parts, 'parts-'));
+    const out = join(room, 'hour.mp4');
+    const { faults } = await writeFilm({ programme, order, material: parts, parts: room }, out);
+    const [first, last, count] = await lags(out);
+    show(
+      `an hour at ${(of.num / of.den).toFixed(2)}, clicks in the film`,
+      `${count}; the first ${first.toFixed(2)} ms late, the last ${last.toFixed(2)} ms; ${faults.length} faults`,
+    );
+    const [made, madeLast] = await lags(wav);
+    show('the same in what was mixed', `${made.toFixed(2)} ms and ${madeLast.toFixed(2)} ms`);
+  }
+}
+
+/** The memory of half an hour of film on Node: the demo's film over and over. */
+async function halfAnHour(): Promise<void> {
+  const parts = await mkdtemp(join(folder, 'long-'));
+  const film = join(parts, 'long.mp4');
+  const demo = join(root, 'demo/ferry/skerrymoor-cut3.mp4');
+  spawnSync('ffmpeg', ['-v', 'error', '-stream_loop', '15', '-i', demo, '-c', 'copy', film]);
+  const programme = await running.keeper.programme(ferry);
+  const bytes = await readFile(film);
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  const id = programme.facts.picture ?? '';
+  const old = programme.materials[id];
+  if (!old) throw new Error('The demo has no film.');
+  const length = fromSeconds(HOUR / 2);
+  const long = {
+    ...programme,
+    facts: { ...programme.facts, length },
+    materials: { ...programme.materials, [id]: { ...old, name: 'long.mp4', hash, length } },
+  };
+  for (const { name, kind } of Object.values(programme.materials))
+    if (kind !== 'film') await cp(join(root, 'demo/ferry', name), join(parts, name));
+  const file = join(parts, 'long.json');
+  await writeFile(file, JSON.stringify({ format: FILE_FORMAT, programme: long }));
+  const began = performance.now();
+  const child = spawn(
+    process.execPath,
+    [join(root, 'scripts/cadence.mjs'), 'film', file, join(parts, 'out.mp4'), '--material', parts],
+    { stdio: ['ignore', 'inherit', 'ignore'] },
+  );
+  const done = new Promise((ended) => child.on('exit', ended));
+  const peak = await peakOf(child.pid ?? 0, done);
+  const took = (performance.now() - began) / 1000;
+  show('cadence film, 30 minutes', `${(HOUR / 2 / took).toFixed(2)} times real time`);
+  show('memory', `${peak.toFixed(0)} MB`);
+}
+
 /** Films of several rates, each written at its own: a frame that is dropped, doubled or off is counted. */
 async function byNumbers(): Promise<void> {
   const rate = (num: number, den = 1) => ({ num, den, dropFrame: false });
@@ -175,7 +342,10 @@ async function byNumbers(): Promise<void> {
 
 if (wants('browser')) await inBrowser();
 if (wants('node')) await onNode();
+if (wants('server')) await onServer();
 if (wants('frames')) await byNumbers();
+if (wantsOnly('hour')) await anHour();
+if (wantsOnly('long')) await halfAnHour();
 await running.stop();
 await rm(folder, { recursive: true });
 process.exit();

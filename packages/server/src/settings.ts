@@ -12,15 +12,8 @@ const PORT = 4310;
 
 /** Settings of a server. */
 export function settings(): StartOptions {
-  const {
-    CADENCE_DATA,
-    CADENCE_PORT,
-    CADENCE_WEB,
-    CADENCE_LOG,
-    CADENCE_QUEUE,
-    CADENCE_STORE,
-    CADENCE_HOST,
-  } = process.env;
+  const { CADENCE_DATA, CADENCE_PORT, CADENCE_WEB, CADENCE_LOG, CADENCE_QUEUE, CADENCE_STORE } =
+    process.env;
   return {
     data: CADENCE_DATA ?? DATA,
     port: Number(CADENCE_PORT ?? PORT),
@@ -28,7 +21,6 @@ export function settings(): StartOptions {
     ...(CADENCE_LOG && { logLevel: CADENCE_LOG }),
     queue: CADENCE_QUEUE,
     depot: CADENCE_STORE,
-    outside: CADENCE_HOST,
   };
 }
 

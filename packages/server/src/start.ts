@@ -43,8 +43,6 @@ export interface StartOptions {
   readonly queue?: string | undefined;
   /** Where workers find material and leave films: a shared folder, or `s3://bucket/prefix`. The data folder unless said. */
   readonly depot?: string | undefined;
-  /** Where an outside host takes films over tus 1.0; the stand-in of this server unless said. */
-  readonly outside?: string | undefined;
 }
 
 const HOST = '127.0.0.1';
@@ -61,7 +59,6 @@ export async function start({
   logLevel = 'warn',
   queue,
   depot,
-  outside,
 }: StartOptions): Promise<Running> {
   const folder = resolve(data);
   const opened = await open(folder, queue, depot ?? folder).catch((error: unknown) => {
@@ -79,7 +76,7 @@ export async function start({
   const bound = await listen(server, port);
   const address = `http://${HOST}:${bound}`;
   await lock.announce(address);
-  sender.begin(outside ?? `${address}${HOST_PATH}`);
+  sender.begin(`${address}${HOST_PATH}`);
   const stop = async () => {
     const closed = new Promise((done) => server.close(done));
     server.closeAllConnections();

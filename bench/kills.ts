@@ -1,0 +1,126 @@
+/**
+ * Films that are killed while they are written: `npx tsx bench/kills.ts [times]` (after `npm run build`).
+ *
+ * The server, its crew and the window are killed at random moments, ten times unless said. The finished film is compared
+ * with one that was never killed, frame for frame.
+ */
+import { createHash } from 'node:crypto';
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type BrowserContext, type Page } from '@playwright/test';
+import { ALL_FORMATS, BufferSource, EncodedPacketSink, Input } from 'mediabunny';
+import bundle from '../e2e/bundle.ts';
+import { Serving } from '../e2e/fixtures.ts';
+
+const times = Number(process.argv[2] ?? 10);
+const show = (name: string, value: string) => console.log(`${name.padEnd(46)} ${value}`);
+const wait = (milliseconds: number) => new Promise((next) => setTimeout(next, milliseconds));
+const RANGE = ['10:00:05:00', '10:01:05:00'] as const;
+
+await bundle();
+const folder = await mkdtemp(join(tmpdir(), 'cadence-bench-kills-'));
+const serving = new Serving(join(folder, 'data'), 'demo');
+await serving.start();
+const ferry = (await serving.programmes()).find(({ title }) => title.includes('Ferry'))?.id ?? '';
+
+const context: BrowserContext = await chromium.launchPersistentContext(join(folder, 'browser'), {
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  viewport: { width: 1280, height: 800 },
+});
+const lineOf = (page: Page) => page.getByRole('region', { name: 'Being written' });
+
+async function handover(): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto(`${serving.address}/p/${ferry}/handover`);
+  return page;
+}
+
+/** Asks for the film. */
+async function ask(page: Page, where: string): Promise<void> {
+  for (const name of [/^SRT/, /^WebVTT/]) await page.getByRole('checkbox', { name }).uncheck();
+  await page.getByRole('checkbox', { name: /^Film with text/ }).check();
+  await page.getByRole('combobox', { name: 'Size' }).click();
+  await page.getByRole('option', { name: '960 × 540' }).click();
+  await page.getByRole('combobox', { name: 'Part of the programme' }).click();
+  await page.getByRole('option', { name: 'From one time to another' }).click();
+  await page.getByLabel('From', { exact: true }).fill(RANGE[0]);
+  await page.getByLabel('Up to').fill(RANGE[1]);
+  await page.getByText(where).click();
+  await page.getByRole('button', { name: /^Write 1 file/ }).click();
+}
+
+/** The film when it is done, as the hash of each of its frames; takes it off the list. */
+async function finished(page: Page): Promise<string[]> {
+  const line = lineOf(page);
+  await line.getByText(/1500 frames, right/).waitFor({ timeout: 600_000 });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    line.getByRole('button', { name: /^Save/ }).click(),
+  ]);
+  const input = new Input({
+    source: new BufferSource(await readFile(await download.path())),
+    formats: ALL_FORMATS,
+  });
+  const track = await input.getPrimaryVideoTrack();
+  const found: string[] = [];
+  if (track)
+    for await (const { timestamp, data } of new EncodedPacketSink(track).packets())
+      found.push(`${timestamp} ${createHash('sha256').update(data).digest('hex')}`);
+  await line.getByRole('button', { name: /off the list/ }).click();
+  return found;
+}
+
+/** The process of the crew. */
+async function crew(): Promise<number | undefined> {
+  for (const name of await readdir('/proc')) {
+    const words = await readFile(`/proc/${name}/cmdline`, 'utf8').catch(() => '');
+    if (words.includes('crewProcess')) return Number(name);
+  }
+  return undefined;
+}
+
+const isOn = (line: ReturnType<typeof lineOf>) =>
+  line.getByRole('button', { name: 'Stop' }).isVisible();
+const wrongs = (a: readonly string[], b: readonly string[]) =>
+  a.filter((frame, place) => frame !== b[place]).length + Math.abs(a.length - b.length);
+
+for (const where of ['On the server', 'In this browser']) {
+  let page = await handover();
+  await ask(page, where);
+  const whole = await finished(page);
+  await ask(page, where);
+  let [killed, crews] = [0, 0];
+  while (killed < Math.ceil(times / 2)) {
+    await wait(2000 + 4000 * Math.random());
+    if (!(await isOn(lineOf(page)))) break;
+    killed++;
+    if (where === 'In this browser') {
+      await page.close();
+      page = await handover();
+      await lineOf(page).waitFor();
+    } else if (Math.random() < 0.5) {
+      await serving.kill();
+      await serving.start();
+      await lineOf(page).waitFor();
+    } else {
+      const pid = await crew();
+      if (pid !== undefined) process.kill(pid, 'SIGKILL');
+      crews++;
+    }
+  }
+  const again = await finished(page);
+  const which =
+    where === 'On the server'
+      ? `${killed - crews} times the server, ${crews} the crew`
+      : 'the window';
+  show(
+    `${where}: killed ${killed} times`,
+    `${wrongs(whole, again)} of ${whole.length} frames differ (${which})`,
+  );
+  await page.close();
+}
+await context.close();
+await serving.kill();
+await rm(folder, { recursive: true, force: true });
