@@ -47,7 +47,7 @@ async function ask(page: Page, where: string): Promise<void> {
   await page.getByRole('option', { name: 'From one time to another' }).click();
   await page.getByLabel('From', { exact: true }).fill(RANGE[0]);
   await page.getByLabel('Up to').fill(RANGE[1]);
-  await page.getByText(where).click();
+  await page.getByText(where, { exact: true }).click();
   await page.getByRole('button', { name: /^Write 1 file/ }).click();
 }
 

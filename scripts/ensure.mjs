@@ -84,11 +84,14 @@ export function ensureBuilt() {
   ensureCommandLine();
 }
 
+/** What every bundle for Node depends on, beside its sources. */
+const BUNDLED = ['packages/node/bundleForNode.ts', 'package-lock.json'];
+
 /** Bundles what writes films beside the server, unless the bundle is newer than its sources. */
 export function ensureCrew() {
   const sources = ['core', 'paint', 'film', 'node'].map((name) => `packages/${name}/src`);
-  const beside = ['packages/node/vite.config.ts', 'packages/node/external.ts', 'package-lock.json'];
-  if (!isFresh('packages/node/dist/crewProcess.mjs', [...sources, ...beside]))
+  const bundle = 'packages/node/dist/crewProcess.mjs';
+  if (!isFresh(bundle, [...sources, ...BUNDLED, 'packages/node/vite.config.ts']))
     must(
       'npm',
       ['run', '-s', 'build', '-w', '@cadence/node'],
@@ -101,7 +104,7 @@ export function ensureCrew() {
 export function ensureCommandLine() {
   const bundle = 'packages/cli/dist/main.mjs';
   const sources = ['core', 'paint', 'film', 'node', 'cli'].map((name) => `packages/${name}/src`);
-  if (!isFresh(bundle, [...sources, 'packages/cli/vite.config.ts', 'package-lock.json']))
+  if (!isFresh(bundle, [...sources, ...BUNDLED, 'packages/cli/vite.config.ts']))
     must(
       'npm',
       ['run', '-s', 'build', '-w', '@cadence/cli'],

@@ -71,6 +71,20 @@ async function range(page: Page, from: string, to: string): Promise<void> {
   await page.getByLabel('Up to').fill(to);
 }
 
+/** Chooses twenty seconds of film. */
+async function chooseFilm(page: Page, programme: string): Promise<void> {
+  await choose(page, programme, /^Film with text on it/);
+  await pick(page, 'Size', '960 × 540');
+  await range(page, '10:00:05:00', '10:00:25:00');
+}
+
+/** Whether it is twenty seconds of film with its sound. */
+async function expectFilm(path: string): Promise<void> {
+  const film = await filmIn(path);
+  expect(film).toMatchObject({ frames: 500, size: [960, 540], codec: 'avc', subtitles: 0 });
+  expect(Math.abs((film.sound ?? 0) - 20)).toBeLessThan(0.04);
+}
+
 /** Reads a film as the command line's decoders do: its frames, size, and how long its sound is in seconds. */
 async function filmIn(path: string) {
   const input = new Input({ source: new FilePathSource(path), formats: ALL_FORMATS });
@@ -94,9 +108,7 @@ test('a film is written while one goes on editing, survives a reload, and is rig
   programme,
 }, info) => {
   test.slow();
-  await choose(page, programme, /^Film with text on it/);
-  await pick(page, 'Size', '960 × 540');
-  await range(page, '10:00:05:00', '10:00:25:00');
+  await chooseFilm(page, programme);
   await page.getByRole('button', { name: /^Write 1 file/ }).click();
   await expect(line(page).getByText(/times as fast as it plays/)).toBeVisible();
   // The title of the window shows how far it is, in every place.
@@ -118,9 +130,7 @@ test('a film is written while one goes on editing, survives a reload, and is rig
   expect(download.suggestedFilename()).toBe('the-ferry-at-skerrymoor.mp4');
   const path = info.outputPath('film.mp4');
   await download.saveAs(path);
-  const film = await filmIn(path);
-  expect(film).toMatchObject({ frames: 500, size: [960, 540], codec: 'avc', subtitles: 0 });
-  expect(Math.abs((film.sound ?? 0) - 20)).toBeLessThan(0.04);
+  await expectFilm(path);
   // What was deleted meanwhile is gone from the programme.
   expect((await held(serving, programme)).cues).toHaveLength(19);
   await line(page)
@@ -129,15 +139,19 @@ test('a film is written while one goes on editing, survives a reload, and is rig
   await expect(line(page)).toHaveCount(0);
 });
 
+/** What has arrived at the outside host. */
+async function arrivedAt(page: Page, host: string): Promise<{ size: number; arrived: number }[]> {
+  const answer = await page.request.get(host);
+  return ((await answer.json()) as { films: { size: number; arrived: number }[] }).films;
+}
+
 test('the server writes a film while no window is open, survives its own end, and sends it on', async ({
   page,
   serving,
   programme,
 }, info) => {
   test.slow();
-  await choose(page, programme, /^Film with text on it/);
-  await pick(page, 'Size', '960 × 540');
-  await range(page, '10:00:05:00', '10:00:25:00');
+  await chooseFilm(page, programme);
   await page.getByRole('radio', { name: 'In this browser' }).focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Control+Enter');
@@ -155,9 +169,7 @@ test('the server writes a film while no window is open, survives its own end, an
   ]);
   const path = info.outputPath('film.mp4');
   await download.saveAs(path);
-  const film = await filmIn(path);
-  expect(film).toMatchObject({ frames: 500, size: [960, 540], codec: 'avc' });
-  expect(Math.abs((film.sound ?? 0) - 20)).toBeLessThan(0.04);
+  await expectFilm(path);
 
   const host = `${serving.address}/api/host`;
   const be = (mood: string) => page.request.put(`${host}/mood`, { data: { mood } });
@@ -167,9 +179,7 @@ test('the server writes a film while no window is open, survives its own end, an
   await be('well');
   await line(page).getByRole('button', { name: 'Send on' }).click();
   await expect(line(page).getByText('Sent to the outside host.')).toBeVisible();
-  const { films } = (await (await page.request.get(host)).json()) as {
-    films: { size: number; arrived: number }[];
-  };
+  const films = await arrivedAt(page, host);
   const { length } = await readFile(path);
   expect(films.map(({ size, arrived }) => [size, arrived])).toEqual([[length, length]]);
 });
@@ -189,9 +199,7 @@ test('a film of this browser is sent, and goes on where it stopped after a reloa
   await expect(line(page).getByText(/^On its way to the outside host: [1-9]/)).toBeVisible();
   await page.reload();
   await expect(line(page).getByText('Sent to the outside host.')).toBeVisible({ timeout: 60_000 });
-  const { films } = (await (await page.request.get(host)).json()) as {
-    films: { size: number; arrived: number }[];
-  };
+  const films = await arrivedAt(page, host);
   expect(films.filter(({ size, arrived }) => size === arrived)).toHaveLength(1);
   expect(films).toHaveLength(1);
 });

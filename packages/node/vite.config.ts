@@ -1,22 +1,8 @@
-/** Bundles for Node of the crew that writes films, and of its threads, so that they start at once. */
-import { defineConfig } from 'vite';
-import { EXTERNAL } from './external.ts';
+/** The crew that writes films, and its threads. */
+import { bundleForNode } from './bundleForNode.ts';
 
-export default defineConfig({
-  build: {
-    ssr: true,
-    target: 'node20',
-    outDir: 'dist',
-    emptyOutDir: true,
-    minify: false,
-    rollupOptions: {
-      input: {
-        crewProcess: 'src/crewProcess.ts',
-        // The name by which the helper is started beside whatever starts it.
-        'helper.worker': 'src/helperWorker.ts',
-      },
-      output: { entryFileNames: '[name].mjs', chunkFileNames: '[name]-[hash].mjs' },
-    },
-  },
-  ssr: { noExternal: true, external: EXTERNAL },
+export default bundleForNode({
+  crewProcess: 'src/crewProcess.ts',
+  // The name by which the helper is started beside whatever starts it.
+  'helper.worker': 'src/helperWorker.ts',
 });

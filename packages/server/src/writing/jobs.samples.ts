@@ -44,6 +44,21 @@ export const longFilm = (programme: Programme) =>
     on: '#204060',
   });
 
+/** Asks a server over HTTP. */
+export const call = (
+  { address }: Running,
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<Response> =>
+  fetch(`${address}/api${path}`, {
+    method,
+    ...(body !== undefined && {
+      body: JSON.stringify(body),
+      headers: { 'Content-Type': 'application/json' },
+    }),
+  });
+
 /** Asks a server to write something. */
 export const ask = (server: Running, content: Programme, writing: Writing): Promise<ServerJob> =>
   server.jobs.add({ programme: content.facts.id, name: 'tide.mp4', writing, content });

@@ -10,7 +10,16 @@ import { NOTHING } from '@cadence/core/scene/sceneAt.ts';
 import { at25 } from '@cadence/core/programme/samples.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import { start, type Running } from '../start.ts';
-import { ask, filmOf, framesIn, isOver, longFilm, programmeOn, until } from './jobs.samples.ts';
+import {
+  ask,
+  call,
+  filmOf,
+  framesIn,
+  isOver,
+  longFilm,
+  programmeOn,
+  until,
+} from './jobs.samples.ts';
 
 let data: string;
 let server: Running;
@@ -25,14 +34,7 @@ afterEach(async () => {
   rmSync(data, { recursive: true });
 });
 
-const api = (method: string, path: string, body?: unknown) =>
-  fetch(`${server.address}/api${path}`, {
-    method,
-    ...(body !== undefined && {
-      body: JSON.stringify(body),
-      headers: { 'Content-Type': 'application/json' },
-    }),
-  });
+const api = (method: string, path: string, body?: unknown) => call(server, method, path, body);
 const filesOf = (job: string): string[] => readdirSync(join(data, 'films', job));
 const bytesOf = async ({ id }: ServerJob): Promise<Buffer> =>
   readFileSync((await server.jobs.file(id)).path);

@@ -5,20 +5,13 @@ import type { Sending, ServerJob } from '@cadence/film/write/job.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
 import type { HostedFilm, Mood } from '../host/outsideHost.ts';
 import { start, type Running } from '../start.ts';
-import { ask, isOver, programmeOn, until } from './jobs.samples.ts';
+import { ask, call, isOver, programmeOn, until } from './jobs.samples.ts';
 
 let data: string;
 let server: Running;
 let job: ServerJob;
 const boot = async () => (server = await start({ data, port: 0, logLevel: 'silent' }));
-const api = (method: string, path: string, body?: unknown) =>
-  fetch(`${server.address}/api${path}`, {
-    method,
-    ...(body !== undefined && {
-      body: JSON.stringify(body),
-      headers: { 'Content-Type': 'application/json' },
-    }),
-  });
+const api = (method: string, path: string, body?: unknown) => call(server, method, path, body);
 const be = (mood: Mood) => api('PUT', '/host/mood', { mood });
 const arrived = async (): Promise<HostedFilm[]> =>
   ((await (await api('GET', '/host')).json()) as { films: HostedFilm[] }).films;
