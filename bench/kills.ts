@@ -72,11 +72,15 @@ async function finished(page: Page): Promise<string[]> {
   return found;
 }
 
-/** The process of the crew. */
+const wordsOf = (pid: string) => readFile(`/proc/${pid}/cmdline`, 'utf8').catch(() => '');
+
+/** The process of the crew of this server. */
 async function crew(): Promise<number | undefined> {
-  for (const name of await readdir('/proc')) {
-    const words = await readFile(`/proc/${name}/cmdline`, 'utf8').catch(() => '');
-    if (words.includes('crewProcess')) return Number(name);
+  for (const pid of await readdir('/proc')) {
+    if (!(await wordsOf(pid)).includes('crewProcess')) continue;
+    const status = await readFile(`/proc/${pid}/status`, 'utf8').catch(() => '');
+    const parent = /^PPid:\s+(\d+)/m.exec(status)?.[1] ?? '';
+    if ((await wordsOf(parent)).includes(join(folder, 'data'))) return Number(pid);
   }
   return undefined;
 }
