@@ -156,6 +156,7 @@ test('the server writes a film while no window is open, survives its own end, an
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Control+Enter');
   await expect(line(page).getByText(/^On the server: .* times as fast/)).toBeVisible();
+  await expect(page).toHaveTitle(/^\d+ % · /);
   await page.goto('about:blank');
   await serving.kill();
   await serving.start();

@@ -10,7 +10,7 @@ import type { FilmHelper } from './filmHelper.ts';
 import { startHelper, type HelperThread } from './helperThread.ts';
 
 /** How far it gives way to other processes, as systems count it: from 0, not at all, to 19. */
-const NICE = 10;
+const NICE = 5;
 /** The least time between two reports of a task, in milliseconds. */
 const REPORTING = 200;
 

@@ -13,6 +13,11 @@ export function hostRoutes(host: OutsideHost): Router {
     response.json({ mood: host.mood, films: await host.films() });
   });
 
+  router.delete('/', async (_request, response) => {
+    await host.clear();
+    response.status(204).end();
+  });
+
   router.put('/mood', json(), (request, response) => {
     host.mood = check<{ mood: Mood }>(moody, request.body).mood;
     response.status(204).end();

@@ -4,6 +4,7 @@
  * A job is a flow: its parts and its sound, and then its result, which waits for them. A worker that dies loses its task
  * to another one.
  */
+import { setTimeout } from 'node:timers/promises';
 import { FlowProducer, Queue, QueueEvents } from 'bullmq';
 import { Redis } from 'ioredis';
 import type { Id } from '@cadence/core/programme/programme.ts';
@@ -20,6 +21,8 @@ const TRIES = 3;
 /** Between looks at the queue, while something is written; and at what is halted, in milliseconds. */
 const LOOKING = 3000;
 const HALTING = 250;
+/** The longest wait for a queue to close, in milliseconds. */
+const CLOSING = 2000;
 
 /** What a worker is given. */
 export interface QueuedTask {
@@ -126,7 +129,7 @@ export class QueueHands implements Hands {
       return task.job === job && task.run <= run;
     };
     while (!this.#isClosed && (await this.#queue.getActive()).some(isOfRun))
-      await new Promise((next) => setTimeout(next, HALTING));
+      await setTimeout(HALTING);
   }
 
   /** Tells what is waited for, and what was missed. */
@@ -153,7 +156,9 @@ export class QueueHands implements Hands {
     this.#isClosed = true;
     clearInterval(this.#looking);
     this.#going.clear();
-    await Promise.allSettled([this.#events.close(), this.#flows.close(), this.#queue.close()]);
+    const closed = [this.#events.close(), this.#flows.close(), this.#queue.close()];
+    // A queue that cannot be reached does not hold the server back.
+    await Promise.race([Promise.allSettled(closed), setTimeout(CLOSING)]);
     this.#redis.disconnect();
     this.#listening.disconnect();
   }

@@ -60,6 +60,8 @@ test('a file is sent once, however often it is asked for', async () => {
   await untilSent('sent');
   expect((await api('POST', `/jobs/${job.id}/send`)).status).toBe(409);
   await expectOnceWhole();
+  await api('DELETE', '/host');
+  expect(await arrived()).toEqual([]);
 });
 
 test('to a slow host it goes on where it stopped when the server ended', async () => {

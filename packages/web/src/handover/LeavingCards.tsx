@@ -121,6 +121,11 @@ export function LeavingCards(props: LeavingProps) {
             server can.
           </p>
         )}
+        {leaves.where === 'server' && film.video === 'av1' && (
+          <p className="quiet" role="status">
+            The server takes about a second for each frame of AV1.
+          </p>
+        )}
         {leaves.where === 'here' && can?.hardware && (
           <p className="quiet">This machine’s own encoder will be used.</p>
         )}

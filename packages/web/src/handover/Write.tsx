@@ -282,7 +282,7 @@ function WhereChoice({
       />
       <small className="quiet">
         {where === 'here'
-          ? 'Goes on in other places of the application.'
+          ? 'Goes on while you work.'
           : 'Goes on when this window is closed.'}
       </small>
     </div>
