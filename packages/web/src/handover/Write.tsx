@@ -281,9 +281,7 @@ function WhereChoice({
         onChange={(chosen) => choose({ where: chosen as Leaves['where'] })}
       />
       <small className="quiet">
-        {where === 'here'
-          ? 'Goes on while you work.'
-          : 'Goes on when this window is closed.'}
+        {where === 'here' ? 'Goes on while you work.' : 'Goes on when this window is closed.'}
       </small>
     </div>
   );
