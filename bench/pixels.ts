@@ -54,7 +54,7 @@ async function stills(id: string, where: string): Promise<Record<string, Uint8Ar
   await page.getByText(where, { exact: true }).click();
   await page.getByRole('button', { name: /^Write 1 file/ }).click();
   const line = page.getByRole('region', { name: 'Being written' });
-  await line.getByText(/MB/).waitFor({ timeout: 600_000 });
+  await line.getByText(/ [kM]B/).waitFor({ timeout: 600_000 });
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     line.getByRole('button', { name: /^Save/ }).click(),

@@ -62,5 +62,6 @@ export const stageFiles = (folder: string): Files => ({
   font: async (material) => readFile(await fileOf(folder, material)),
   image: (material) => pictureIn(folder, material),
   film: (material) => filmIn(folder, material),
+  makeCanvas: surfaces.make,
   makePath: (data) => new NodePath(data) as unknown as Path2D,
 });

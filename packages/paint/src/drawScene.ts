@@ -14,6 +14,7 @@ import type {
 } from '@cadence/core/scene/drawing.ts';
 import type { GlyphRun } from '@cadence/core/scene/shaper.ts';
 import type { FontShelf } from './fontShelf.ts';
+import { halvedFor, type MakeCanvas } from './halved.ts';
 
 /** The part of a 2D canvas context that is used, whoever made it. */
 export type Canvas2D = Pick<
@@ -28,6 +29,7 @@ export type Canvas2D = Pick<
   | 'getTransform'
   | 'filter'
   | 'drawImage'
+  | 'imageSmoothingQuality'
   | 'fillStyle'
   | 'strokeStyle'
   | 'lineWidth'
@@ -50,6 +52,8 @@ export interface Studio {
   readonly picture?: (item: DrawingItem & { kind: 'picture' }) => CanvasImageSource | undefined;
   /** A still picture; undefined where it is not at hand. */
   readonly image?: (item: DrawingItem & { kind: 'image' }) => CanvasImageSource | undefined;
+  /** Makes what pictures are made smaller on. */
+  readonly make?: MakeCanvas | undefined;
 }
 
 /** How far an upright face is slanted where it has no italic: 12 degrees, as type designers do. */
@@ -87,12 +91,24 @@ export function drawScene(canvas: Canvas2D, list: DrawingList, studio: Studio, s
       case 'picture':
       case 'image': {
         const picture = item.kind === 'picture' ? studio.picture?.(item) : studio.image?.(item);
-        if (picture) canvas.drawImage(picture, x, y, w, h);
+        if (picture) drawPicture(canvas, picture, item.box, studio);
       }
     }
     if (item.transform) canvas.restore();
   }
   canvas.restore();
+}
+
+function drawPicture(
+  canvas: Canvas2D,
+  picture: CanvasImageSource,
+  { x, y, w, h }: Box,
+  { make }: Studio,
+): void {
+  const { a, b, c, d } = canvas.getTransform();
+  const [wide, high] = [w * Math.hypot(a, b), h * Math.hypot(c, d)];
+  canvas.imageSmoothingQuality = 'low';
+  canvas.drawImage(make ? halvedFor(picture, wide, high, make) : picture, x, y, w, h);
 }
 
 const move = (canvas: Canvas2D, { a, b, c, d, e, f }: Transform): void =>

@@ -11,6 +11,7 @@ import type { Line } from '@cadence/core/text/lines.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { drawScene, type Canvas2D } from './drawScene.ts';
 import { FontShelf, type FaceLoader } from './fontShelf.ts';
+import type { MakeCanvas } from './halved.ts';
 
 /** A frame as it lies in the film: luma, then both chroma planes (I420), 8 bits from 16 to 235, rows without gaps. Its data may be changed, and is there until the next frame is asked for. */
 export interface FramePlanes {
@@ -50,6 +51,7 @@ export interface Files {
   film(material: Material): Promise<FilmFrames>;
   /** Makes a path of SVG path data; where the place has `Path2D`, a call of it. */
   makePath(data: string): Path2D;
+  readonly makeCanvas: MakeCanvas;
 }
 
 /** The pictures that a list needs. */
@@ -231,6 +233,8 @@ export class Stage {
       {
         shelf: this.shelf,
         makePath: this.#files.makePath,
+        // What stands in while it plays is drawn as fast as can be.
+        make: standIn ? undefined : this.#files.makeCanvas,
         picture: (item) => standIn ?? of(item),
         image: of,
       },

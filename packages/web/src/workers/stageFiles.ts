@@ -43,5 +43,6 @@ export const stageFiles: Files = {
     ]);
     return openFilm(new UrlSource(materialUrl(hash)), surfaces);
   },
+  makeCanvas: surfaces.make,
   makePath: (data) => new Path2D(data),
 };
