@@ -103,7 +103,48 @@ export async function drawSamples(
     const { data } = context.getImageData(0, 0, FRAME.width, FRAME.height);
     drawn.push({ name, pixels: data });
   }
+  drawn.push(...pictured({ shelf, makePath }, canvasOf));
   return drawn;
+}
+
+/** How large a picture of 641 by 480 is drawn, and where. */
+const PLACED = [
+  [641, 480, 0, 0],
+  [177, 132, 10, 20],
+  [177.5, 132.9, 10.25, 7.5],
+  [320.5, 240, 3.3, 0.5],
+  [60, 45, 1.5, 9],
+] as const;
+
+/** A picture with edges and soft colours, half of it see-through, in several sizes. */
+function pictured(
+  { shelf, makePath }: { shelf: FontShelf; makePath: (data: string) => Path2D },
+  canvasOf: (width: number, height: number) => CanvasRenderingContext2D,
+): Drawn[] {
+  const source = canvasOf(641, 480);
+  const pixels = source.createImageData(641, 480);
+  for (let at = 0; at < pixels.data.length; at += 4) {
+    const [x, y] = [(at / 4) % 641, Math.floor(at / 4 / 641)];
+    const isEdge = (x >> 3) % 2 === (y >> 4) % 2;
+    pixels.data.set([isEdge ? 240 : (x * 7) % 256, y % 256, isEdge ? 20 : 90, 255 - (x % 128)], at);
+  }
+  source.putImageData(pixels, 0, 0);
+  return PLACED.map(([w, h, x, y]) => {
+    const context = canvasOf(FRAME.width, FRAME.height);
+    const box = { x, y, w, h };
+    drawScene(
+      context as unknown as Canvas2D,
+      { ...FRAME, items: [{ kind: 'image', material: 'm', box, opacity: 0.9 }] },
+      {
+        shelf,
+        makePath,
+        image: () => source.canvas,
+        make: (wide, high) => canvasOf(wide, high).canvas as unknown as OffscreenCanvas,
+      },
+    );
+    const { data } = context.getImageData(0, 0, FRAME.width, FRAME.height);
+    return { name: `picture ${w} ${h} at ${x}, ${y}`, pixels: data };
+  });
 }
 
 /** How far the samples that travel have come, in whole pixels and in parts of them. */
