@@ -11,7 +11,7 @@ import { MaterialStore } from './keep/materialStore.ts';
 import { ProgrammeKeeper } from './keep/programmeKeeper.ts';
 import { safeError } from './safeError.ts';
 import { Crew } from '@cadence/node/crew.ts';
-import { MATERIAL } from './writing/depot.ts';
+import { FolderDepot, MATERIAL } from './writing/depot.ts';
 import type { Hands } from './writing/hands.ts';
 import { openDepot } from './writing/openDepot.ts';
 import { HOST_PATH, OutsideHost } from './host/outsideHost.ts';
@@ -61,7 +61,7 @@ export async function start({
   depot,
 }: StartOptions): Promise<Running> {
   const folder = resolve(data);
-  const opened = await open(folder, queue, depot ?? folder).catch((error: unknown) => {
+  const opened = await open(folder, queue, depot).catch((error: unknown) => {
     const reason = reasonForStart(error, { folder, file: join(folder, DATABASE_FILE) });
     throw reason === undefined ? error : new CannotStart(reason, { cause: error });
   });
@@ -113,7 +113,7 @@ async function queueHands(url: string): Promise<Hands> {
 }
 
 /** Opens what is kept in a data folder, which nobody else has open; lets go of it where that fails. */
-async function open(folder: string, queue: string | undefined, place: string) {
+async function open(folder: string, queue: string | undefined, place: string | undefined) {
   await mkdir(folder, { recursive: true });
   const lock = await lockFolder(folder);
   let database: Database | undefined;
@@ -122,7 +122,7 @@ async function open(folder: string, queue: string | undefined, place: string) {
     const keeper = new ProgrammeKeeper(database);
     await keeper.purge();
     const store = await MaterialStore.open(join(folder, MATERIAL), database);
-    const depot = await openDepot(place);
+    const depot = place === undefined ? new FolderDepot(folder) : await openDepot(place);
     const hands = queue ? await queueHands(queue) : new OwnHands(depot, new Crew());
     const jobs = await JobKeeper.open(database, store, depot, hands);
     return { lock, database, keeper, store, jobs, depot };

@@ -23,13 +23,13 @@ export interface Depot {
   take(key: string, path: string): Promise<void>;
   /** Removes all of a job, or all but one file. */
   clear(job: Id, except?: string): Promise<void>;
-  /** The jobs of which something is there. */
+  /** The jobs of which something is there; none where servers share the depot, which cannot know those of others. */
   jobs(): Promise<Id[]>;
   close(): Promise<void>;
 }
 
 export const MATERIAL = 'material';
-export const FILMS = 'films';
+const FILMS = 'films';
 
 export const materialKey = (hash: string): string => `${MATERIAL}/${hash}`;
 export const jobKey = (job: Id, name: string): string => `${FILMS}/${job}/${name}`;
@@ -67,8 +67,11 @@ export const isThere = (path: string): Promise<boolean> =>
 export class FolderDepot implements Depot {
   readonly here: string;
 
-  constructor(folder: string) {
+  readonly #isShared: boolean;
+
+  constructor(folder: string, isShared = false) {
     this.here = folder;
+    this.#isShared = isShared;
   }
 
   has(key: string): Promise<boolean> {
@@ -96,8 +99,8 @@ export class FolderDepot implements Depot {
     await clearFolder(folderOf(this, job), except);
   }
 
-  jobs(): Promise<Id[]> {
-    return readdir(join(this.here, FILMS)).catch(() => []);
+  async jobs(): Promise<Id[]> {
+    return this.#isShared ? [] : readdir(join(this.here, FILMS)).catch(() => []);
   }
 
   async close(): Promise<void> {

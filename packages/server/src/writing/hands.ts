@@ -67,7 +67,7 @@ export async function doTask(
 ): Promise<Found> {
   const folder = folderOf(depot, job);
   const found = jobKey(job, foundName(name));
-  if (await depot.has(found)) {
+  if ((await depot.has(found)) && (await depot.has(jobKey(job, name)))) {
     await depot.fetch(found);
     return JSON.parse(await readFile(join(folder, foundName(name)), 'utf8')) as Found;
   }

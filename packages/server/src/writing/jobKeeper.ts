@@ -225,34 +225,39 @@ export class JobKeeper {
   }
 
   async #begin(held: Held): Promise<void> {
+    const { run } = held;
+    // It may be halted, and begun again, while this waits.
+    const isGoing = () =>
+      held.run === run && held.job.state === 'writing' && this.#jobs.has(held.job.id);
     try {
       await held.halting;
       await this.#bring(held.job.id);
-      await this.#handOver(held);
+      const undone = await this.#undone(held);
+      if (isGoing() && !this.#isClosed) this.#handOver(held, undone);
     } catch (error) {
       const problem = `It cannot be begun: ${problemOf(error).message}`;
-      if (this.#jobs.has(held.job.id) && held.job.state === 'writing')
-        this.#note(held, { state: 'failed', problem });
+      if (isGoing()) this.#note(held, { state: 'failed', problem });
     }
   }
 
-  async #handOver(held: Held): Promise<void> {
-    const { job, parts, run } = held;
+  /** The tasks of a job that are to be done. */
+  async #undone({ job, parts }: Held): Promise<string[]> {
     const undone: string[] = [];
-    let framesBefore = 0;
     for (const { name } of tasksOf(job.writing)) {
       const part = parts.get(name);
       // What was made may be gone: somebody may have tidied the folder.
-      if (part?.isMade && (await this.#depot.has(jobKey(job.id, name))))
-        framesBefore += part.frames;
-      else {
-        if (part) part.isMade = false;
-        undone.push(name);
-      }
+      if (part?.isMade && (await this.#depot.has(jobKey(job.id, name)))) continue;
+      if (part) part.isMade = false;
+      undone.push(name);
     }
-    if (this.#isClosed || held.job.state !== 'writing' || !this.#jobs.has(job.id)) return;
+    return undone;
+  }
+
+  #handOver(held: Held, undone: readonly string[]): void {
+    let framesBefore = 0;
+    for (const { isMade, frames } of held.parts.values()) if (isMade) framesBefore += frames;
     held.going = { shares: new Map(), begun: performance.now(), framesBefore, reported: 0 };
-    this.#hands.begin({ id: job.id, run, undone }, this.#listener(held));
+    this.#hands.begin({ id: held.job.id, run: held.run, undone }, this.#listener(held));
   }
 
   #listener(held: Held): Told {
