@@ -236,7 +236,11 @@ async function anHour(): Promise<void> {
   const material = await soundMaterial(wav, 's');
   const base = programmeWithCues([['tide', 25, 50]]);
   const length = fromSeconds(HOUR);
-  for (const of of [base.facts.frameRate, { num: 30_000, den: 1001, dropFrame: true }]) {
+  // Few frames: each lies at its number, and what could drift is the sound.
+  for (const of of [
+    { num: 1, den: 1, dropFrame: false },
+    { num: 1000, den: 1001, dropFrame: false },
+  ]) {
     const programme = {
       ...base,
       facts: { ...base.facts, frame: SIZE, length, sound: 's', frameRate: of },
@@ -258,7 +262,7 @@ async function anHour(): Promise<void> {
     const { faults } = await writeFilm({ programme, order, material: parts, parts: room }, out);
     const [first, last, count] = await lags(out);
     show(
-      `an hour at ${(of.num / of.den).toFixed(2)}, clicks in the film`,
+      `an hour at ${(of.num / of.den).toFixed(3)} frames a second`,
       `${count}; the first ${first.toFixed(2)} ms late, the last ${last.toFixed(2)} ms; ${faults.length} faults`,
     );
     const [made, madeLast] = await lags(wav);

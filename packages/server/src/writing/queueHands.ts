@@ -85,7 +85,13 @@ export class QueueHands implements Hands {
       this.#of(jobId, ({ made }, name) => made(name, returnvalue as Found)),
     );
     this.#events.on('failed', ({ jobId, failedReason }) =>
-      this.#of(jobId, ({ failed }) => failed(failedReason)),
+      this.#of(jobId, ({ failed }) => {
+        // What is left of it in the queue is not done.
+        const { job, run } = taskOf(jobId);
+        this.#going.delete(job);
+        void this.#redis.hset(HALTED, job, run).catch(() => undefined);
+        failed(failedReason);
+      }),
     );
     this.#looking = setInterval(() => void this.#look().catch(() => undefined), LOOKING);
     this.#looking.unref();
