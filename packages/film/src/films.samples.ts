@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { ALL_FORMATS, BufferSource, EncodedPacketSink, Input } from 'mediabunny';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { programmeWithCues, sampleMaterial } from '@cadence/core/programme/samples.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
@@ -64,4 +65,19 @@ export function readFrame(picture: CanvasImageSource | undefined, turned = false
   for (let bit = 0; bit < 8; bit++)
     if ((at(16 * bit + 8, 8)[1] as number) > 128) number += 1 << bit;
   return { number, patches: [16, 48, 80, 112].map((x) => at(x, 40)) };
+}
+
+/**
+ * The time and content of every encoded frame of a film. Its bytes differ by when it was written, which containers say to
+ * the second.
+ */
+export async function framesIn(bytes: Uint8Array): Promise<string[]> {
+  const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS });
+  const track = await input.getPrimaryVideoTrack();
+  const frames: string[] = [];
+  if (track)
+    for await (const { timestamp, data } of new EncodedPacketSink(track).packets())
+      frames.push(`${timestamp} ${createHash('sha256').update(data).digest('hex')}`);
+  input.dispose();
+  return frames;
 }

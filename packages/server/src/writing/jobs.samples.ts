@@ -5,8 +5,6 @@ import type { FilmOrder, Writing } from '@cadence/film/write/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { PICTURE } from '@cadence/core/scene/sceneAt.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
-import { ALL_FORMATS, BufferSource, EncodedPacketSink, Input } from 'mediabunny';
-import { createHash } from 'node:crypto';
 import type { Running } from '../start.ts';
 
 const FILM = 'bframes-25.mp4';
@@ -82,15 +80,3 @@ export function until(
 }
 
 export const isOver = ({ state }: ServerJob): boolean => state === 'done' || state === 'failed';
-
-/** The time and content of every encoded frame of a film: when it was written is of no matter. */
-export async function framesIn(bytes: Buffer): Promise<string[]> {
-  const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS });
-  const track = await input.getPrimaryVideoTrack();
-  const frames: string[] = [];
-  if (track)
-    for await (const { timestamp, data } of new EncodedPacketSink(track).packets())
-      frames.push(`${timestamp} ${createHash('sha256').update(data).digest('hex')}`);
-  input.dispose();
-  return frames;
-}

@@ -9,17 +9,9 @@ import type { ServerJob } from '@cadence/film/write/job.ts';
 import { NOTHING } from '@cadence/core/scene/sceneAt.ts';
 import { at25 } from '@cadence/core/programme/samples.ts';
 import { fromSeconds, ZERO } from '@cadence/core/time/ticks.ts';
+import { framesIn } from '@cadence/film/films.samples.ts';
 import { start, type Running } from '../start.ts';
-import {
-  ask,
-  call,
-  filmOf,
-  framesIn,
-  isOver,
-  longFilm,
-  programmeOn,
-  until,
-} from './jobs.samples.ts';
+import { ask, call, filmOf, isOver, longFilm, programmeOn, until } from './jobs.samples.ts';
 
 let data: string;
 let server: Running;

@@ -6,8 +6,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { framesIn } from '@cadence/film/films.samples.ts';
 import { start, type Running } from '../start.ts';
-import { ask, filmOf, framesIn, isOver, longFilm, programmeOn, until } from './jobs.samples.ts';
+import { ask, filmOf, isOver, longFilm, programmeOn, until } from './jobs.samples.ts';
 import { connect } from './queueHands.ts';
 import { startStore, type StandInStore } from './s3.samples.ts';
 
