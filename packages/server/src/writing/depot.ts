@@ -66,7 +66,6 @@ export const isThere = (path: string): Promise<boolean> =>
 /** A depot in a folder: that of the server, or one that several machines share. */
 export class FolderDepot implements Depot {
   readonly here: string;
-
   readonly #isShared: boolean;
 
   constructor(folder: string, isShared = false) {

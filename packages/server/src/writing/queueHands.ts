@@ -82,7 +82,9 @@ export class QueueHands implements Hands {
       this.#of(jobId, ({ progress }, name) => progress(name, Number(data))),
     );
     this.#events.on('completed', ({ jobId, returnvalue }) =>
-      this.#of(jobId, ({ made }, name) => made(name, returnvalue as Found)),
+      this.#of(jobId, (told, name) =>
+        this.#made(told, taskOf(jobId).job, name, returnvalue as Found),
+      ),
     );
     this.#events.on('failed', ({ jobId, failedReason }) =>
       this.#of(jobId, ({ failed }) => {
@@ -150,8 +152,14 @@ export class QueueHands implements Hands {
     for (const [job, { run, told }] of this.#going) {
       const result = await this.#queue.getJob(idOf({ job, run, name: RESULT_FILE }));
       if (result?.finishedOn !== undefined && result.returnvalue)
-        told.made(RESULT_FILE, result.returnvalue);
+        this.#made(told, job, RESULT_FILE, result.returnvalue);
     }
+  }
+
+  /** Tells that a task is done. With its result, a job is looked after no more. */
+  #made(told: Told, job: Id, task: string, found: Found): void {
+    if (task === RESULT_FILE) this.#going.delete(job);
+    told.made(task, found);
   }
 
   #waits(why: string | undefined): void {
