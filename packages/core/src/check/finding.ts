@@ -36,6 +36,8 @@ export interface Finding {
   readonly message: string;
   /** The text that would mend it, where it is known; or the family that has its characters. */
   readonly mend?: string;
+  /** The plain text of the cue in which it was found, which `mend` and `place` speak of; it may be another by now. */
+  readonly foundIn?: string;
   readonly font?: string;
   /** Where in the plain text of the cue it is, in UTF-16 units. */
   readonly place?: { readonly from: number; readonly to: number };

@@ -2,7 +2,8 @@
 import { readingOf } from '../pace/reading.ts';
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import type { Cue, Programme, StrandKind } from '../programme/programme.ts';
-import { layOut, styleOf } from '../scene/layout.ts';
+import { layOut } from '../scene/layout.ts';
+import { styleOf } from '../programme/patterns.ts';
 import type { TextShaper } from '../scene/shaper.ts';
 import { isBlank, plainText } from '../text/lines.ts';
 import { wordsOf } from '../text/words.ts';

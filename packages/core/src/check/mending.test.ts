@@ -3,7 +3,9 @@ import { done } from '../programme/edits/done.samples.ts';
 import type { Programme } from '../programme/programme.ts';
 import { countingIds, programmeWithCues } from '../programme/samples.ts';
 import type { Finding } from './finding.ts';
-import { figureOf, mend, mendingOf, writeInstead } from './mending.ts';
+import { setText } from '../programme/edits/text/reword.ts';
+import { figureOf, mend, mendAll, mendingOf, writeInstead } from './mending.ts';
+import { wordingOf } from './wording.ts';
 
 const WIDE = 'The ferry wakes before the village does and the gulls are louder than the bell';
 const programme = programmeWithCues([
@@ -28,6 +30,34 @@ describe('mending a finding', () => {
     const edit = mend(programme, doubled, countingIds());
     expect(edit.name).toBe('Fix: doubled word');
     expect(textOf(done(programme, edit), 'c2')).toBe('the tide');
+  });
+
+  it('mends the text as it is now, where another finding of it was mended before', () => {
+    const slips = programmeWithCues([['It pulls  itself along a a chain ,', 0, 100]]);
+    const [doubled, spaces] = wordingOf(Object.values(slips.cues));
+    if (!doubled || !spaces) throw new Error('The slips were not found.');
+    for (const [first, second] of [
+      [doubled, spaces],
+      [spaces, doubled],
+    ] as const) {
+      const once = done(slips, mend(slips, first, countingIds()));
+      const twice = done(once, mend(once, second, countingIds()));
+      expect(textOf(twice, 'c1')).toBe('It pulls itself along a chain,');
+      const edit = mend(twice, second, countingIds());
+      expect(edit).toMatchObject({ changes: [], note: expect.stringContaining('has changed') });
+    }
+    const all = mendAll(
+      done(slips, mend(slips, spaces, countingIds())),
+      [doubled],
+      '1 word',
+      countingIds(),
+    );
+    expect(all.changes).toHaveLength(1);
+    const word = finding({ foundIn: 'Slack watre', place: { from: 6, to: 11 }, cue: 'c3' });
+    const longer = done(programme, setText(programme, 'c3', 'The slack watre'));
+    expect(textOf(done(longer, writeInstead(longer, word, 'water')), 'c3')).toBe('The slack water');
+    const other = done(programme, setText(programme, 'c3', 'Slack wat'));
+    expect(writeInstead(other, word, 'water')).toMatchObject({ changes: [] });
   });
 
   it('breaks lines anew where they are too long, and says where it cannot', () => {

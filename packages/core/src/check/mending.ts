@@ -1,8 +1,13 @@
 /** What one press does about a finding. */
 import { fitLines } from '../programme/edits/text/fitLines.ts';
 import { sequence } from '../programme/edits/sequence.ts';
-import { differences, replaceText } from '../programme/edits/text/replaceText.ts';
-import { setStyle, setText } from '../programme/edits/text/reword.ts';
+import {
+  carriedOver,
+  differences,
+  replaceText,
+  type Replacement,
+} from '../programme/edits/text/replaceText.ts';
+import { setStyle } from '../programme/edits/text/reword.ts';
 import type { Id, Programme } from '../programme/programme.ts';
 import type { Edit } from '../programme/record/change.ts';
 import { plainText } from '../text/lines.ts';
@@ -17,13 +22,32 @@ export function mendingOf({ kind, mend, font }: Finding): string | undefined {
   return mend !== undefined || BROKEN.has(kind) ? 'Fix' : undefined;
 }
 
+const CHANGED = 'The text has changed there since; it is read again.';
+
+/** What a finding would have in the place of a stretch of its cue, in the text as it is now. */
+function carriedTo(programme: Programme, { cue, foundIn }: Finding, all: readonly Replacement[]) {
+  const now = plainText(programme.cues[cue]?.text ?? []);
+  return carriedOver(all, foundIn ?? now, now);
+}
+
+/** What would change in the text as it is now, for a finding whose text is known. */
+function rewritten(programme: Programme, finding: Finding): Replacement[] {
+  const { cue, mend: text } = finding;
+  if (text === undefined) return [];
+  const was = finding.foundIn ?? plainText(programme.cues[cue]?.text ?? []);
+  return carriedTo(programme, finding, differences(cue, was, text));
+}
+
 /** The edit that mends a finding; it has no change, and a note, where that cannot be done. */
 export function mend(programme: Programme, finding: Finding, newId: () => Id): Edit {
-  const { kind, cue, font, mend: text } = finding;
+  const { kind, cue, font } = finding;
   const name = `Fix: ${kind}`;
   if (font !== undefined) return { ...setStyle(programme, [cue], { family: font }), name };
-  if (!BROKEN.has(kind))
-    return text === undefined ? { name, changes: [] } : { ...setText(programme, cue, text), name };
+  if (!BROKEN.has(kind)) {
+    const edit = replaceText(programme, rewritten(programme, finding), name);
+    const stale = finding.mend !== undefined && edit.changes.length === 0;
+    return stale ? { ...edit, note: CHANGED } : edit;
+  }
   const { changes, note } = fitLines(programme, [cue], newId);
   const why =
     changes.length === 0 ? 'One of its words is wider than a line and cannot be broken.' : note;
@@ -46,10 +70,8 @@ export function mendAll(
   const fonts = new Map<string, Id[]>();
   for (const { cue, font } of findings)
     if (font !== undefined) fonts.set(font, [...(fonts.get(font) ?? []), cue]);
-  const texts = findings.flatMap(({ cue, font, kind, mend: text }) =>
-    text === undefined || font !== undefined || BROKEN.has(kind)
-      ? []
-      : differences(cue, plainText(programme.cues[cue]?.text ?? []), text),
+  const texts = findings.flatMap((finding) =>
+    finding.font !== undefined || BROKEN.has(finding.kind) ? [] : rewritten(programme, finding),
   );
   const edit = sequence(programme, [
     (now) => replaceText(now, texts),
@@ -65,10 +87,13 @@ export function mendAll(
 }
 
 /** The edit that puts another word in the place of a finding; none where the finding has no place in the text. */
-export const writeInstead = (programme: Programme, { cue, place }: Finding, by: string): Edit => {
+export function writeInstead(programme: Programme, finding: Finding, by: string): Edit {
+  const { cue, place } = finding;
   const name = `Write “${by}”`;
-  return place ? replaceText(programme, [{ cue, ...place, by }], name) : { name, changes: [] };
-};
+  if (!place) return { name, changes: [] };
+  const edit = replaceText(programme, carriedTo(programme, finding, [{ cue, ...place, by }]), name);
+  return edit.changes.length === 0 ? { ...edit, note: CHANGED } : edit;
+}
 
 /** The figure of a finding with its unit and the limit: "23.5 characters a second, limit 17". */
 export function figureOf({ figure, limit, unit = '' }: Finding): string {

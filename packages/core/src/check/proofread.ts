@@ -28,6 +28,7 @@ export function proofread(programme: Programme, speller?: Speller): Finding[] {
       at: at(cue),
       cue,
       message: `“${word}” is not in the dictionary`,
+      foundIn: text,
       place: { from, to },
       subject: word,
     })),
@@ -43,6 +44,7 @@ export function proofread(programme: Programme, speller?: Speller): Finding[] {
       cue,
       message: `“${name}” here, “${usual}” in ${count === 1 ? 'another place' : `${count} places`}`,
       mend: text.slice(0, from) + usual + text.slice(to),
+      foundIn: text,
       place: { from, to },
       subject: `${name} ${usual}`,
     };

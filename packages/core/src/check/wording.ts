@@ -79,7 +79,7 @@ export function wordingOf(cues: readonly Cue[]): Finding[] {
     const text = texts[place] ?? '';
     const found: Finding[] = [];
     const slip = (finding: Pick<Finding, 'kind' | 'message' | 'mend' | 'place' | 'subject'>) =>
-      found.push({ ...finding, severity: 'doubtful', at: cue.start, cue: cue.id });
+      found.push({ ...finding, severity: 'doubtful', at: cue.start, cue: cue.id, foundIn: text });
     const doubled = [...text.matchAll(twice)][0];
     if (doubled) {
       const [both, word = ''] = doubled;

@@ -67,6 +67,25 @@ export function differences(cue: Id, old: string, text: string): Replacement[] {
   return found;
 }
 
+/**
+ * Stretches of an old text, as stretches of the text that it has become. Those that have changed since, or stand
+ * against what has, are left out.
+ */
+export function carriedOver(
+  replacements: readonly Replacement[],
+  old: string,
+  now: string,
+): Replacement[] {
+  const since = old === now ? [] : differences('', old, now);
+  return replacements.flatMap((each) => {
+    if (since.some(({ from, to }) => from <= each.to && to >= each.from)) return [];
+    const moved = since
+      .filter(({ to }) => to < each.from)
+      .reduce((sum, { from, to, by }) => sum + by.length - (to - from), 0);
+    return [{ ...each, from: each.from + moved, to: each.to + moved }];
+  });
+}
+
 /** A cue and the plain text that it is to have. */
 export interface Rewritten {
   readonly cue: Id;
