@@ -1,8 +1,9 @@
-/** The command line, and its helper thread. */
+/** The command line, its crew and its helper thread. */
 import { bundleForNode } from '../node/bundleForNode.ts';
 
 export default bundleForNode({
   main: 'src/main.ts',
-  // The name by which the helper is started beside whatever starts it.
+  // The names by which these are started beside whatever starts them.
+  crewProcess: '../node/src/crewProcess.ts',
   'helper.worker': '../node/src/helperWorker.ts',
 });

@@ -1,8 +1,9 @@
 /**
- * A crew: threads that write parts of films, in a process of their own.
+ * A crew: processes that write parts of films.
  *
- * Codecs can end the process that they are in. The crew's may end: what it was doing fails, and the next task starts it
- * again. It gives way to other processes, so that whoever started it goes on answering.
+ * Codecs can end the process that they are in. One of a crew may end: what it was doing fails, and the next task starts
+ * it again. Codecs also keep some of what they took as long as their process lives, so that another one takes its place
+ * after some parts.
  */
 import { fork, type ChildProcess } from 'node:child_process';
 import { availableParallelism } from 'node:os';
@@ -39,7 +40,6 @@ export interface Found {
 
 export interface Asked {
   readonly id: number;
-  readonly slot: number;
   readonly task: Task;
 }
 
@@ -53,7 +53,7 @@ export class TaskFailed extends Error {
   override readonly name = 'TaskFailed';
 }
 
-/** The crew has ended in the middle of a task. */
+/** One of a crew has ended in the middle of a task. */
 export class CrewEnded extends Error {
   override readonly name = 'CrewEnded';
 }
@@ -64,44 +64,81 @@ interface Waiting {
   readonly fail: (error: Error) => void;
 }
 
+/** How far a crew gives way to other processes, as systems count it: from 0, not at all, to 19. */
+const GIVES_WAY = 5;
+/** How many tasks one process does. */
+const TASKS_A_PROCESS = 12;
+
 export class Crew {
   readonly size: number;
-  readonly #waiting = new Map<number, Waiting>();
-  #process: ChildProcess | undefined;
-  #asked = 0;
+  readonly #givesWay: number;
+  readonly #members: readonly Member[];
 
-  /** @param size  how many threads it has */
-  constructor(size = availableParallelism()) {
+  /**
+   * @param size      how many processes it has
+   * @param givesWay  how far they give way to other processes, so that whoever started them goes on answering
+   */
+  constructor(size = availableParallelism(), givesWay = GIVES_WAY) {
     this.size = size;
+    this.#givesWay = givesWay;
+    this.#members = Array.from({ length: size }, () => new Member(this.#givesWay));
   }
 
   /**
    * Does a task.
    *
-   * @param slot  the thread; one after the other in the same thread goes on where the last ended
+   * @param slot  which of the crew does it; it goes on where its last task of the same job ended
    * @param told  told which share of the task is done
    * @throws TaskFailed, CrewEnded
    */
   do(slot: number, task: Task, told: (share: number) => void = () => undefined): Promise<Found> {
-    const id = this.#asked++;
-    const child = (this.#process ??= this.#start());
-    return new Promise((done, fail) => {
-      this.#waiting.set(id, { told, done, fail });
-      child.send({ id, slot, task } satisfies Asked);
-    });
+    const member = this.#members[slot];
+    if (!member) throw new Error(`There are ${this.size} in this crew.`);
+    return member.do(task, told);
   }
 
   /** Ends it at once; what it was doing fails. The next task starts it again. */
   end(): void {
+    for (const member of this.#members) member.end();
+  }
+}
+
+/** One of a crew. */
+class Member {
+  readonly #givesWay: number;
+  readonly #waiting = new Map<number, Waiting>();
+  #process: ChildProcess | undefined;
+  #asked = 0;
+  /** How many tasks its process has been given. */
+  #given = 0;
+
+  constructor(givesWay: number) {
+    this.#givesWay = givesWay;
+  }
+
+  do(task: Task, told: (share: number) => void): Promise<Found> {
+    if (this.#given >= TASKS_A_PROCESS && this.#waiting.size === 0) this.end();
+    const id = this.#asked++;
+    this.#given++;
+    const child = (this.#process ??= this.#start());
+    return new Promise((done, fail) => {
+      this.#waiting.set(id, { told, done, fail });
+      child.send({ id, task } satisfies Asked);
+    });
+  }
+
+  end(): void {
     const child = this.#process;
     this.#process = undefined;
+    this.#given = 0;
     child?.kill('SIGKILL');
     this.#failAll();
   }
 
   #start(): ChildProcess {
-    const child = fork(new URL('../dist/crewProcess.mjs', import.meta.url), {
-      // What a crew that dies says of it goes nowhere: the task is told, and tried again.
+    const path = new URL('../dist/crewProcess.mjs', import.meta.url);
+    const child = fork(path, [String(this.#givesWay)], {
+      // What one that dies says of it goes nowhere: the task is told, and tried again.
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       execArgv: [],
     });
@@ -110,6 +147,7 @@ export class Crew {
     child.on('exit', () => {
       if (this.#process !== child) return;
       this.#process = undefined;
+      this.#given = 0;
       this.#failAll();
     });
     return child;

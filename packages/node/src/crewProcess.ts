@@ -1,4 +1,4 @@
-/** The process of a crew: does tasks in threads, and ends with whoever started it. */
+/** One of a crew: does tasks in a thread, and ends with whoever started it. */
 import { readFile, stat } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
@@ -9,8 +9,6 @@ import type { Task, Work } from './crew.ts';
 import type { FilmHelper } from './filmHelper.ts';
 import { startHelper, type HelperThread } from './helperThread.ts';
 
-/** How far it gives way to other processes, as systems count it: from 0, not at all, to 19. */
-const NICE = 5;
 /** The least time between two reports of a task, in milliseconds. */
 const REPORTING = 200;
 
@@ -21,8 +19,8 @@ const end = (): void => {
 
 const answer = (what: Answered): void => void process.send?.(what);
 
-/** A thread, and the job that it has begun. */
-class Slot {
+/** The thread, and the job that it has begun. */
+class Working {
   #thread: HelperThread<'film'> | undefined;
   #work: Work | undefined;
   #folder = '';
@@ -89,14 +87,12 @@ class Slot {
   }
 }
 
-const slots = new Map<number, Slot>();
+const working = new Working();
 
-async function take({ id, slot, task }: Asked): Promise<void> {
-  const thread = slots.get(slot) ?? new Slot();
-  slots.set(slot, thread);
+async function take({ id, task }: Asked): Promise<void> {
   let last = 0;
   try {
-    const found = await thread.do(task, (share) => {
+    const found = await working.do(task, (share) => {
       const now = performance.now();
       if (now - last < REPORTING) return;
       last = now;
@@ -108,6 +104,6 @@ async function take({ id, slot, task }: Asked): Promise<void> {
   }
 }
 
-setPriority(NICE);
+setPriority(Number(process.argv[2] ?? 0));
 process.on('message', (asked: Asked) => void take(asked));
 process.on('disconnect', end);

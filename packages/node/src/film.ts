@@ -1,11 +1,12 @@
-/** Writing a film on Node: its parts in threads, one a core, then joined. */
+/** Writing a film on Node: its parts by a crew, one for each core, then joined. */
+import { writeFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
-import { proxy, type Remote } from 'comlink';
+import { join } from 'node:path';
 import type { SoundFound } from '@cadence/film/write/film.ts';
 import { SOUND_SHARE } from '@cadence/film/write/job.ts';
-import { frameCount, partsOf } from '@cadence/film/write/order.ts';
-import { joinInto, type FilmHelper, type FilmWork } from './filmHelper.ts';
-import { withHelper } from './helperThread.ts';
+import { frameCount, partsOf, SOUND_PART, type Part } from '@cadence/film/write/order.ts';
+import { Crew, CrewEnded, WORK_FILE, type Found, type Work } from './crew.ts';
+import { joinInto, type FilmWork } from './filmHelper.ts';
 import { Rows } from './rows.ts';
 
 /** How far a film is: shares from 0 to 1. */
@@ -13,6 +14,9 @@ export interface FilmProgress {
   readonly doing: 'writing' | 'joining';
   readonly share: number;
 }
+
+/** How often a task is tried whose process ended in the middle of it. */
+const TRIES = 3;
 
 /**
  * Writes a film, or goes on with it where some of its parts are there. The file is there whole or not at all.
@@ -24,61 +28,63 @@ export async function writeFilm(
   work: FilmWork,
   out: string,
   report: (progress: FilmProgress) => void = () => undefined,
-  threads = availableParallelism(),
+  size = availableParallelism(),
 ): Promise<{ readonly sound: SoundFound | undefined; readonly faults: readonly string[] }> {
-  const { order } = work;
+  const { programme, order, material, parts: folder } = work;
   const parts = partsOf(order);
-  const rows = new Rows(parts, Math.min(threads, parts.length));
+  const crew = new Crew(Math.min(size, parts.length), 0);
+  const rows = new Rows(parts, crew.size);
   const [whole, sounding] = [frameCount(order), order.audio ? SOUND_SHARE : 0];
-  let [frames, heard] = [0, 0];
-  const tell = () =>
-    report({
-      doing: 'writing',
-      share: (1 - sounding) * (frames / whole) + sounding * heard,
-    });
-  let sound: SoundFound | undefined;
-  /** Whether a thread has failed: the others stop after their part. */
+  let heard = 0;
+  /** How many frames of each part are written. */
+  const drawn = new Map<Part, number>();
+  const tell = () => {
+    const frames = [...drawn.values()].reduce((sum, count) => sum + count, 0);
+    report({ doing: 'writing', share: (1 - sounding) * (frames / whole) + sounding * heard });
+  };
+  /** Whether a task has failed: the others stop after their part. */
   let failed = false;
-  const thread = (row: number) =>
-    withHelper('film', async (helper) => {
+  const done = async (slot: number, name: string, told: (share: number) => void) => {
+    for (let tried = 1; ; tried++)
       try {
-        await writeRow(helper, row);
+        return await crew.do(slot, { folder, material, name }, told);
       } catch (error) {
+        if (error instanceof CrewEnded && tried < TRIES && !failed) continue;
         failed = true;
         throw error;
-      } finally {
-        // A thread that ends with open codecs takes the process with it.
-        await helper.end();
       }
-    });
-  const writeRow = async (helper: Remote<FilmHelper>, row: number) => {
-    await helper.begin(work);
-    if (row === 0)
-      sound = await helper.sound(
-        proxy((share) => {
-          heard = share;
-          tell();
-        }),
-      );
-    for (let part = rows.next(row); part && !failed; part = rows.next(row)) {
-      let drawn = 0;
-      await helper.part(
-        part,
-        proxy(() => {
-          drawn++;
-          frames++;
-          tell();
-        }),
-      );
-      frames += part.to - part.from - drawn;
-    }
   };
-  const ended = await Promise.allSettled(
-    Array.from({ length: Math.min(threads, parts.length) }, (_, row) => thread(row)),
-  );
-  for (const each of ended) if (each.status === 'rejected') throw each.reason;
-  const faults = await joinInto(out, work, (joined) =>
-    report({ doing: 'joining', share: joined / whole }),
-  );
-  return { sound, faults };
+  const writeRow = async (slot: number): Promise<Found> => {
+    let found: Found = {};
+    if (slot === 0 && order.audio)
+      found = await done(slot, SOUND_PART, (share) => {
+        heard = share;
+        tell();
+      });
+    for (let part = rows.next(slot); part && !failed; part = rows.next(slot)) {
+      const now = part;
+      const told = (share: number) => {
+        drawn.set(now, share * (now.to - now.from));
+        tell();
+      };
+      await done(slot, part.name, told);
+      told(1);
+    }
+    return found;
+  };
+  try {
+    const asked: Work = { programme, writing: { kind: 'film', order } };
+    await writeFile(join(folder, WORK_FILE), JSON.stringify(asked));
+    const ended = await Promise.allSettled(
+      Array.from({ length: crew.size }, (_, slot) => writeRow(slot)),
+    );
+    for (const each of ended) if (each.status === 'rejected') throw each.reason;
+    const sounds = ended.flatMap((each) => (each.status === 'fulfilled' ? [each.value.sound] : []));
+    const faults = await joinInto(out, work, (joined) =>
+      report({ doing: 'joining', share: joined / whole }),
+    );
+    return { sound: sounds.find((sound) => sound !== undefined), faults };
+  } finally {
+    crew.end();
+  }
 }

@@ -85,6 +85,18 @@ export async function joinInto(
   return order.container === 'zip' ? [] : faultsOf(new FilePathSource(out), order);
 }
 
+/** How many pieces of sound are written between two runs. */
+const PIECES_UNCOLLECTED = 100;
+
+/** Has the collector run between pieces of sound. */
+function collecting(report: (share: number) => void): (share: number) => void {
+  let pieces = 0;
+  return (share) => {
+    report(share);
+    if (++pieces % PIECES_UNCOLLECTED === 0) collect();
+  };
+}
+
 /** Has frames counted and the collector run between them. */
 const watched = (report: (frame: number) => void) => (frame: number) => {
   report(frame);
@@ -119,7 +131,7 @@ export function filmHelper(): FilmHelper {
       await keptAlive(() => makePart(begun(), part, watched(report)));
       collect();
     },
-    sound: (report) => keptAlive(() => makeSound(begun(), report)),
+    sound: (report) => keptAlive(() => makeSound(begun(), collecting(report))),
     join(out, report) {
       if (!work) throw new Error('There is no film to join.');
       return joinInto(out, work, report);
@@ -131,7 +143,7 @@ export function filmHelper(): FilmHelper {
         if (kind === 'sound') {
           const open = await soundsIn(material, programme);
           await fillWhole(out, async (sink) => {
-            sound = await writeWav(programme, order, open, sink, report);
+            sound = await writeWav(programme, order, open, sink, collecting(report));
           });
           return sound;
         }

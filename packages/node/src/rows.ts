@@ -7,12 +7,15 @@ export class Rows<T> {
     this.#rows = Array.from({ length: count }, (_, at) => things.slice(at * long, (at + 1) * long));
   }
 
-  /** The next of a row; the last of the longest other one where it is done. */
+  /** The next of a row; where it is done, it takes over the later half of the longest other one. */
   next(row: number): T | undefined {
     const own = this.#rows[row]?.shift();
     if (own !== undefined) return own;
-    const [longest] = this.#rows.toSorted((a, b) => b.length - a.length);
-    return longest?.pop();
+    const [longest = []] = this.#rows.toSorted((a, b) => b.length - a.length);
+    const taken = longest.splice(Math.floor(longest.length / 2));
+    const first = taken.shift();
+    this.#rows[row] = taken;
+    return first;
   }
 
   /** Puts back what was not done. */

@@ -1,6 +1,7 @@
 /** Finds, before anything is written, what would stop it or make it look otherwise than in the picture. */
 import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
+import { styleOf } from '@cadence/core/programme/patterns.ts';
 import { cuesInOrder, strandsShown } from '@cadence/core/programme/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
@@ -22,10 +23,11 @@ function instantsOf({ kind, order }: Exclude<Writing, { kind: 'sound' }>): Ticks
 /** The families in which text is set that is drawn. */
 function familiesOf(programme: Programme): Set<string> {
   const families = new Set<string>();
-  for (const { id, style } of strandsShown(programme))
-    for (const { passage, style: own } of cuesInOrder(programme, id)) {
-      const travels = programme.passages[passage ?? ''];
-      families.add(travels ? setIn(travels, programme.facts).family : (own.family ?? style.family));
+  for (const { id } of strandsShown(programme))
+    for (const cue of cuesInOrder(programme, id)) {
+      const travels = programme.passages[cue.passage ?? ''];
+      const set = travels ? setIn(travels, programme.facts) : styleOf(programme, cue);
+      families.add(set.family);
     }
   return families;
 }
