@@ -15,6 +15,7 @@ const flow = [
   'weave',
   'conform',
   'pace',
+  'movement',
   'programme',
   'mix',
   'scene',
@@ -48,7 +49,7 @@ const layers = [
   ['weaving'],
   ['bringing'],
   ['writing'],
-  ['programmes', 'material', 'words', 'timing', 'travel', 'handover'],
+  ['programmes', 'material', 'words', 'timing', 'travel', 'patterns', 'handover'],
   ['shell'],
 ];
 const insideWeb = layers.flatMap((layer, at) =>

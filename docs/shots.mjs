@@ -88,9 +88,6 @@ await shot('timing', `/p/${id}/timing`, 'light', async (page) => {
 await shot('woven', `/p/${id}/timing`, 'light', async (page) => {
   await page.keyboard.press('Alt+z');
 });
-await shot('onto-beats', `/p/${song}/timing`, 'light', async (page) => {
-  await page.keyboard.press('Alt+b');
-});
 await shot('travel-roll', `/p/${id}/travel?at=10:02:20:00`, 'light');
 await shot('travel-crawl', `/p/${named('Harbour Board')}/travel?at=00:00:30:00`, 'light');
 await shot('cards', `/p/${id}/travel?at=10:02:02:23`, 'light', async (page) => {
@@ -167,5 +164,16 @@ await shot('bring-in', `/p/${id}/material`, 'light', async (page) => {
 });
 await shot('fit-lines', `/p/${id}/words`, 'light', async (page) => {
   await page.keyboard.press('w');
+});
+// It changes how the subtitles look, so it comes last.
+await shot('patterns', `/p/${id}/patterns`, 'light', async (page) => {
+  for (let step = 0; step < 3; step++) await page.keyboard.press('PageDown');
+  await page
+    .getByRole('region', { name: 'Shelf of patterns' })
+    .getByRole('button', { name: 'Halyard' })
+    .click();
+  await page.keyboard.press('Alt+p');
+  await page.waitForTimeout(1500);
+  for (let step = 0; step < 14; step++) await page.keyboard.press('ArrowRight');
 });
 await browser.close();

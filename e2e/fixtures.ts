@@ -178,6 +178,11 @@ interface HeldStrand {
   readonly kind: string;
   readonly place?: number | null;
   readonly muted?: boolean | null;
+  readonly pattern?: string | null;
+}
+
+interface HeldMovement {
+  readonly comesIn: { readonly by: string; readonly early: number } | null;
 }
 
 /** The strands of a programme, in order. */
@@ -206,6 +211,8 @@ interface HeldCue {
   readonly text: readonly (readonly { text: string }[])[];
   readonly style: { readonly behindImage?: string | null };
   readonly passage?: string | null;
+  readonly pattern?: string | null;
+  readonly movement?: Partial<HeldMovement> | null;
   readonly words: readonly { text: string; start: number; end: number; source: string }[];
 }
 
@@ -221,6 +228,7 @@ export interface Held {
     sounds: Record<string, { at: number; from: number; level: number; muted: boolean }>;
     materials: Record<string, { name: string; family: string | null; length: number }>;
     passages: Record<string, HeldPassage>;
+    patterns: Record<string, { id: string; name: string; movement: HeldMovement }>;
     facts: {
       title: string;
       frame: { width: number; height: number };

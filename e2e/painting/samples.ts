@@ -9,7 +9,19 @@ import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import { layOut } from '@cadence/core/scene/layout.ts';
 import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
 import { linesOf, plainText, type Line } from '@cadence/core/text/lines.ts';
-import { drawScene, type Canvas2D } from '@cadence/paint/drawScene.ts';
+import {
+  COMES_IN,
+  framesLong,
+  STILL,
+  type ComesIn,
+  type Move,
+} from '@cadence/core/movement/movement.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
+import { programmeWithCues } from '@cadence/core/programme/samples.ts';
+import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
+import { drawScene, type Canvas2D, type Studio } from '@cadence/paint/drawScene.ts';
+import type { MakeCanvas } from '@cadence/paint/halved.ts';
+import { frames } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import type { FontShelf } from '@cadence/paint/fontShelf.ts';
 import type { FilmFrames } from '@cadence/paint/stage.ts';
@@ -58,6 +70,9 @@ export async function drawSamples(
   canvasOf: (width: number, height: number) => CanvasRenderingContext2D,
 ): Promise<Drawn[]> {
   const drawn: Drawn[] = [];
+  const make: MakeCanvas = (width, height) =>
+    canvasOf(width, height).canvas as unknown as OffscreenCanvas;
+  const studio: Studio = { shelf, makePath, make };
   const style = { ...subtitleStyle(720), margin: 50 };
   const samples = [
     ...Object.entries(SAMPLES).map(([name, text]) => [name, linesOf(text)] as const),
@@ -89,7 +104,7 @@ export async function drawSamples(
             { kind: 'text', text, cue: name, box: layout.box, opacity: 1, layout: moved },
           ],
         },
-        { shelf, makePath },
+        studio,
       );
       drawn.push({
         name: `${name} at ${x}, ${y}`,
@@ -97,13 +112,13 @@ export async function drawSamples(
       });
     }
   }
-  for (const [name, items] of await travelling(shelf)) {
+  for (const [name, items] of [...(await travelling(shelf)), ...(await moving(shelf))]) {
     const context = canvasOf(FRAME.width, FRAME.height);
-    drawScene(context as unknown as Canvas2D, { ...FRAME, items }, { shelf, makePath });
+    drawScene(context as unknown as Canvas2D, { ...FRAME, items }, studio);
     const { data } = context.getImageData(0, 0, FRAME.width, FRAME.height);
     drawn.push({ name, pixels: data });
   }
-  drawn.push(...pictured({ shelf, makePath }, canvasOf));
+  drawn.push(...pictured(studio, canvasOf));
   return drawn;
 }
 
@@ -118,7 +133,7 @@ const PLACED = [
 
 /** A picture with edges and soft colours, half of it see-through, in several sizes. */
 function pictured(
-  { shelf, makePath }: { shelf: FontShelf; makePath: (data: string) => Path2D },
+  studio: Studio,
   canvasOf: (width: number, height: number) => CanvasRenderingContext2D,
 ): Drawn[] {
   const source = canvasOf(641, 480);
@@ -135,12 +150,7 @@ function pictured(
     drawScene(
       context as unknown as Canvas2D,
       { ...FRAME, items: [{ kind: 'image', material: 'm', box, opacity: 0.9 }] },
-      {
-        shelf,
-        makePath,
-        image: () => source.canvas,
-        make: (wide, high) => canvasOf(wide, high).canvas as unknown as OffscreenCanvas,
-      },
+      { ...studio, image: () => source.canvas },
     );
     const { data } = context.getImageData(0, 0, FRAME.width, FRAME.height);
     return { name: `picture ${w} ${h} at ${x}, ${y}`, pixels: data };
@@ -182,6 +192,65 @@ async function travelling(shelf: FontShelf): Promise<[string, DrawingItem[]][]> 
         `crawl ${softEdge} ${offset}`,
         crawlItems(crawl, 'c', { offset: 500 + offset, shown: 0.5 }, FRAME, shelf),
       ]);
+  }
+  return found;
+}
+
+const seen = { easing: 'linear' } as const;
+/** Everything that can move a part of a text. */
+const MOVED: Readonly<Record<string, readonly Move[]>> = {
+  'seen through': [{ ...seen, what: 'opacity', from: 0 }],
+  blurred: [{ ...seen, what: 'blur', from: 9 }],
+  'grown and turned': [
+    { ...seen, what: 'scale', from: 1.6 },
+    {
+      ...seen,
+      what: 'turn',
+      from: -30,
+      about: { of: 'word', across: 0, down: 1, onBaseline: true },
+    },
+  ],
+  wiped: [{ ...seen, what: 'wipe', angle: 180 }],
+  'wiped softly': [{ ...seen, what: 'wipe', angle: 40, soft: 0.7 }],
+  'spread and tinted': [
+    { ...seen, what: 'spacing', from: 0.4 },
+    { ...seen, what: 'colour', colour: '#f4d35e' },
+  ],
+  squeezed: [
+    { ...seen, what: 'width', from: 0.3 },
+    { ...seen, what: 'place', from: 0.7, angle: 250, in: 'em' },
+    { ...seen, what: 'opacity', from: 0.2 },
+  ],
+};
+const MOVING_TEXTS = ['Slack water office', 'العبّارة تستيقظ', 'नाव गाँव से पहले'];
+
+/** Texts that come in by letter and by word, caught on their way. */
+async function moving(shelf: FontShelf): Promise<[string, DrawingItem[]][]> {
+  const found: [string, DrawingItem[]][] = [];
+  for (const text of MOVING_TEXTS) {
+    const cues = programmeWithCues([[text, 0, 50]]);
+    await shelf.prepare('Noto Sans', linesOf(text));
+    for (const [name, moves] of Object.entries(MOVED))
+      for (const by of ['letter', 'word'] as const) {
+        const comesIn: ComesIn = {
+          ...COMES_IN,
+          ...{ by, moves, when: 'evenly' },
+          takes: framesLong(20),
+        };
+        const own = { ...STILL, comesIn };
+        const { s, c1 } = { ...cues.strands, ...cues.cues } as Record<string, object>;
+        const programme = {
+          ...cues,
+          facts: { ...cues.facts, frame: FRAME },
+          strands: { s: { ...s, style: { ...subtitleStyle(720), margin: 50 } } },
+          cues: { c1: { ...c1, movement: own } },
+        } as unknown as Programme;
+        for (const frame of [9, 24])
+          found.push([
+            `${text}, ${name} by ${by} at ${frame}`,
+            [...sceneAt(programme, frames(frame, programme.facts.frameRate), shelf).items],
+          ]);
+      }
   }
   return found;
 }

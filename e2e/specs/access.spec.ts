@@ -5,7 +5,7 @@ import type { Page } from '@playwright/test';
 import { expect, hand, open, test } from '../fixtures.ts';
 
 const LEVELS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-const PLACES = ['material', 'words', 'timing', 'travel', 'handover'] as const;
+const PLACES = ['material', 'words', 'timing', 'travel', 'patterns', 'handover'] as const;
 
 /**
  * What is wrong with what is seen, each with where.

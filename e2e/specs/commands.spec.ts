@@ -59,7 +59,7 @@ test('places are reached by keys, also while something is typed', async ({ page,
   await page.keyboard.press('Alt+2');
   await page.getByRole('button', { name: 'Find', exact: true }).click();
   await page.getByLabel('Find', { exact: true }).fill('bank');
-  await page.keyboard.press('Alt+5');
+  await page.keyboard.press('Alt+6');
   await expect(page).toHaveURL(/\/handover/);
 });
 

@@ -1,6 +1,7 @@
 /** `still` and `scene`: what is on screen at an instant of a programme's own JSON file. */
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
+import { inUnits } from '@cadence/core/scene/inUnits.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { formatTimecode, parseTypedTime } from '@cadence/core/time/timecode.ts';
 import { Stage } from '@cadence/paint/stage.ts';
@@ -27,10 +28,10 @@ async function sceneOf(
   return { programme, list: sceneAt(programme, time, stage.shelf), stage };
 }
 
-/** The JSON of `scene`. */
+/** The JSON of `scene`; each part of a text that moves is an item of its own. */
 export async function sceneCommand(name: string, at: string): Promise<object> {
-  const { list } = await sceneOf(name, at);
-  return list;
+  const { programme, list, stage } = await sceneOf(name, at);
+  return { ...list, items: inUnits(programme, list, stage.shelf) };
 }
 
 /**

@@ -35,7 +35,7 @@ export interface ProgrammeOptions extends CaptionOptions {
 }
 
 /** The strand of a name, or the first that bears text. */
-function strandIn(programme: Programme, name: string | undefined): Strand {
+export function strandIn(programme: Programme, name: string | undefined): Strand {
   const written = strandsInOrder(programme).filter(({ kind }) => !isTravelling(kind));
   const found = name === undefined ? written[0] : written.find(({ title }) => title === name);
   if (found) return found;
@@ -51,7 +51,7 @@ function mainSound(programme: Programme, file: string): Material {
 }
 
 /** Writes a programme that an edit was made of, with what is tied to what it moves. */
-async function keep(programme: Programme, edit: Edit, out: string): Promise<Programme> {
+export async function keep(programme: Programme, edit: Edit, out: string): Promise<Programme> {
   const made = apply(programme, withTies(programme, edit).changes);
   await writeWhole(out, `${JSON.stringify({ format: FILE_FORMAT, programme: made })}\n`);
   return made;

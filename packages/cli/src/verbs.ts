@@ -13,6 +13,7 @@ export const OPTIONS = {
   material: 'FOLDER',
   profile: 'NAME',
   strand: 'NAME',
+  pattern: 'NAME',
   language: 'en',
   pins: 'PINS.json',
   frame: '1920x1080',
@@ -160,6 +161,21 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     example: 'film ferry.cadence.json ferry.mp4 --size 720 --json',
     run: async ([file = '', out = ''], options) =>
       (await import('./film.ts')).filmCommand(file, out, options),
+  },
+  'pattern list': {
+    takes: ['PROGRAMME'],
+    options: [],
+    example: 'pattern list ferry.cadence.json --json',
+    run: async ([file = '']) => (await import('./patterns.ts')).listCommand(file),
+  },
+  'pattern apply': {
+    takes: ['PROGRAMME', 'OUT'],
+    options: ['pattern', 'strand'],
+    example: 'pattern apply ferry.cadence.json ferry-2.cadence.json --pattern Splice --json',
+    run: async ([file = '', out = ''], options) => {
+      const pattern = needed(options.pattern, '--pattern');
+      return (await import('./patterns.ts')).applyCommand(file, out, pattern, options.strand);
+    },
   },
   scene: {
     takes: ['PROGRAMME'],

@@ -8,10 +8,13 @@ import type {
   Box,
   DrawingItem,
   DrawingList,
+  PaintedUnit,
   PlacedLine,
-  Transform,
   Window,
 } from '@cadence/core/scene/drawing.ts';
+import { after, STRAIGHT, type Transform } from '@cadence/core/movement/matrix.ts';
+import type { Wipe } from '@cadence/core/movement/unitState.ts';
+import { mixed } from './colours.ts';
 import type { GlyphRun } from '@cadence/core/scene/shaper.ts';
 import type { FontShelf } from './fontShelf.ts';
 import { halvedFor, type MakeCanvas } from './halved.ts';
@@ -22,6 +25,9 @@ export type Canvas2D = Pick<
   | 'save'
   | 'restore'
   | 'transform'
+  | 'setTransform'
+  | 'clearRect'
+  | 'globalCompositeOperation'
   | 'fillRect'
   | 'beginPath'
   | 'rect'
@@ -40,7 +46,7 @@ export type Canvas2D = Pick<
   fill(path: Path2D): void;
   stroke(path: Path2D): void;
   clip(): void;
-  readonly canvas: CanvasImageSource;
+  readonly canvas: CanvasImageSource & { readonly width: number; readonly height: number };
 };
 
 /** What drawing needs beside the list. */
@@ -52,8 +58,10 @@ export interface Studio {
   readonly picture?: (item: DrawingItem & { kind: 'picture' }) => CanvasImageSource | undefined;
   /** A still picture; undefined where it is not at hand. */
   readonly image?: (item: DrawingItem & { kind: 'image' }) => CanvasImageSource | undefined;
-  /** Makes what pictures are made smaller on. */
-  readonly make?: MakeCanvas | undefined;
+  /** Makes what pictures are made smaller on, and what parts of a text are painted on by themselves. */
+  readonly make: MakeCanvas;
+  /** Whether pictures are drawn as fast as can be, however small. */
+  readonly quick?: boolean;
 }
 
 /** How far an upright face is slanted where it has no italic: 12 degrees, as type designers do. */
@@ -86,7 +94,8 @@ export function drawScene(canvas: Canvas2D, list: DrawingList, studio: Studio, s
       case 'plate':
         if (item.blur) blurUnder(canvas, item.box, item.blur);
         canvas.fillStyle = item.colour;
-        canvas.fillRect(x, y, w, h);
+        if (item.corner) canvas.fill(studio.makePath(rounded(item.box, item.corner)));
+        else canvas.fillRect(x, y, w, h);
         break;
       case 'picture':
       case 'image': {
@@ -99,16 +108,26 @@ export function drawScene(canvas: Canvas2D, list: DrawingList, studio: Studio, s
   canvas.restore();
 }
 
+/** A box with rounded corners as SVG path data. */
+function rounded({ x, y, w, h }: Box, corner: number): string {
+  const r = Math.min(corner, w / 2, h / 2);
+  const arc = (toX: number, toY: number) => `A${r} ${r} 0 0 1 ${toX} ${toY}`;
+  return [
+    `M${x + r} ${y}H${x + w - r}${arc(x + w, y + r)}V${y + h - r}${arc(x + w - r, y + h)}`,
+    `H${x + r}${arc(x, y + h - r)}V${y + r}${arc(x + r, y)}Z`,
+  ].join('');
+}
+
 function drawPicture(
   canvas: Canvas2D,
   picture: CanvasImageSource,
   { x, y, w, h }: Box,
-  { make }: Studio,
+  { make, quick }: Studio,
 ): void {
   const { a, b, c, d } = canvas.getTransform();
   const [wide, high] = [w * Math.hypot(a, b), h * Math.hypot(c, d)];
   canvas.imageSmoothingQuality = 'low';
-  canvas.drawImage(make ? halvedFor(picture, wide, high, make) : picture, x, y, w, h);
+  canvas.drawImage(quick ? picture : halvedFor(picture, wide, high, make), x, y, w, h);
 }
 
 const move = (canvas: Canvas2D, { a, b, c, d, e, f }: Transform): void =>
@@ -141,8 +160,7 @@ function blurUnder(canvas: Canvas2D, { x, y, w, h }: DrawingItem['box'], blur: n
 }
 
 type Text = DrawingItem & { kind: 'text' };
-
-const STRAIGHT: Transform = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+type Style = Text['layout']['style'];
 
 /** Whether all of a box, once it is transformed, is where a window neither hides nor fades anything. */
 function isClear(
@@ -160,11 +178,12 @@ function isClear(
 /** A window, and what the text that is seen through it is transformed by. */
 type Cut = Window & { readonly moved: Transform };
 
-function drawText(
-  canvas: Canvas2D,
-  { box, layout, window, transform }: Text,
-  studio: Studio,
-): void {
+function drawText(canvas: Canvas2D, item: Text, studio: Studio): void {
+  const { box, layout, window, transform, units } = item;
+  if (units) {
+    drawUnits(canvas, item, units, studio);
+    return;
+  }
   const moved = transform ?? STRAIGHT;
   const cut = window && !isClear(box, moved, window) ? { ...window, moved } : undefined;
   if (cut || transform) canvas.save();
@@ -174,25 +193,245 @@ function drawText(
     canvas.clip();
   }
   if (transform) move(canvas, transform);
+  if (layout.style.shadow)
+    drawShadow(canvas, { text: '', box, lines: layout.lines, opacity: 1 }, layout.style, studio);
   // All outlines first, so that no letter's outline lies over its neighbour.
   if (layout.style.outlineWidth > 0)
-    for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'stroke', cut);
-  for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'fill', cut);
+    for (const line of layout.lines)
+      drawLine(canvas, line, layout.style, studio, 'stroke', { cut });
+  for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'fill', { cut });
   if (cut || transform) canvas.restore();
+}
+
+/** Whether a part has to be painted by itself first: outline and letters are then seen through together. */
+const needsLayer = ({ opacity, blur, wipe }: PaintedUnit, several: boolean): boolean =>
+  blur !== undefined || wipe !== undefined || (opacity < 1 && several);
+
+function drawUnits(
+  canvas: Canvas2D,
+  { layout, opacity }: Text,
+  units: readonly PaintedUnit[],
+  studio: Studio,
+): void {
+  const { style } = layout;
+  const outlined = style.outlineWidth > 0;
+  const [layered, plain] = [[] as PaintedUnit[], [] as PaintedUnit[]];
+  for (const unit of units)
+    if (unit.opacity * opacity > 0)
+      (needsLayer({ ...unit, opacity: unit.opacity * opacity }, outlined || !!style.shadow)
+        ? layered
+        : plain
+      ).push(unit);
+  if (style.shadow) for (const unit of plain) drawShadow(canvas, unit, style, studio);
+  for (const pass of outlined ? (['stroke', 'fill'] as const) : (['fill'] as const))
+    for (const unit of plain) {
+      canvas.globalAlpha = unit.opacity * opacity;
+      drawUnit(canvas, unit, style, studio, pass);
+    }
+  for (const unit of layered) drawOnLayer(canvas, unit, unit.opacity * opacity, style, studio);
+}
+
+function drawUnit(
+  canvas: Canvas2D,
+  { lines, transform, tint }: PaintedUnit,
+  style: Style,
+  studio: Studio,
+  pass: 'fill' | 'stroke',
+  flat?: string,
+): void {
+  if (transform) {
+    canvas.save();
+    move(canvas, transform);
+  }
+  for (const line of lines) drawLine(canvas, line, style, studio, pass, { tint, flat });
+  if (transform) canvas.restore();
+}
+
+/** What parts, and their shadows, are painted on by themselves; each as large as it was ever needed. */
+const layers = {
+  part: new WeakMap<MakeCanvas, OffscreenCanvas>(),
+  shadow: new WeakMap<MakeCanvas, OffscreenCanvas>(),
+};
+
+/** A layer with nothing on it, as it is drawn on. */
+function layerOf(
+  use: keyof typeof layers,
+  make: MakeCanvas,
+  { width, height }: Pixels,
+): { readonly layer: OffscreenCanvas; readonly on: Canvas2D } {
+  const known = layers[use].get(make);
+  const fits = known && known.width >= width && known.height >= height;
+  const layer = fits
+    ? known
+    : make(Math.max(width, known?.width ?? 0), Math.max(height, known?.height ?? 0));
+  layers[use].set(make, layer);
+  const on = layer.getContext('2d') as unknown as Canvas2D;
+  on.setTransform(1, 0, 0, 1, 0, 0);
+  on.clearRect(0, 0, width, height);
+  on.globalAlpha = 1;
+  return { layer, on };
+}
+
+/** Whole pixels of a canvas. */
+interface Pixels {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** How far a blur reaches, in its own measure. */
+const BLUR_REACHES = 3;
+
+/** How far letters may stand out of their box, as a share of their size. */
+const OVERHANG = 0.5;
+
+/**
+ * The whole pixels of a canvas within which a part is painted; undefined where that is none.
+ *
+ * @param whole  from the part to the canvas
+ * @param reach  how far it reaches besides, in pixels of the canvas
+ */
+function pixelsOf(
+  { canvas }: Canvas2D,
+  { x, y, w, h }: Box,
+  whole: Transform,
+  { size, outlineWidth }: Style,
+  reach: number,
+): Pixels | undefined {
+  const over = outlineWidth + OVERHANG * size;
+  const { a, b, c, d, e, f } = whole;
+  const corners = [x - over, x + w + over].flatMap((across) =>
+    [y - over, y + h + over].map(
+      (down) => [a * across + c * down + e, b * across + d * down + f] as const,
+    ),
+  );
+  const [xs, ys] = [corners.map((corner) => corner[0]), corners.map((corner) => corner[1])];
+  const left = Math.max(0, Math.floor(Math.min(...xs) - reach));
+  const top = Math.max(0, Math.floor(Math.min(...ys) - reach));
+  const width = Math.min(canvas.width, Math.ceil(Math.max(...xs) + reach)) - left;
+  const height = Math.min(canvas.height, Math.ceil(Math.max(...ys) + reach)) - top;
+  return width > 0 && height > 0 ? { left, top, width, height } : undefined;
+}
+
+/** Draws so much of a layer where it belongs, with an opacity and a blur in pixels of the canvas. */
+function putLayer(
+  canvas: Canvas2D,
+  layer: OffscreenCanvas,
+  { left, top, width, height }: Pixels,
+  opacity: number,
+  blur: number,
+): void {
+  canvas.save();
+  canvas.setTransform(1, 0, 0, 1, 0, 0);
+  canvas.globalAlpha = opacity;
+  if (blur > 0) canvas.filter = `blur(${blur}px)`;
+  canvas.drawImage(layer, 0, 0, width, height, left, top, width, height);
+  canvas.restore();
+}
+
+/** Draws the shadow of a part as it is seen on a canvas; it falls the same way however the part is turned. */
+function drawShadow(canvas: Canvas2D, unit: PaintedUnit, style: Style, studio: Studio): void {
+  const { shadow } = style;
+  if (!shadow || shadow.opacity === 0) return;
+  const whole = after(canvas.getTransform(), unit.transform ?? STRAIGHT);
+  const scale = Math.hypot(canvas.getTransform().a, canvas.getTransform().b);
+  const [across, down] = [Math.round(shadow.across * scale), Math.round(shadow.down * scale)];
+  const fallen = { ...whole, e: whole.e + across, f: whole.f + down };
+  const pixels = pixelsOf(canvas, unit.box, fallen, style, shadow.blur * scale * BLUR_REACHES + 1);
+  if (!pixels) return;
+  const { layer, on } = layerOf('shadow', studio.make, pixels);
+  const { a, b, c, d, e, f } = fallen;
+  on.setTransform(a, b, c, d, e - pixels.left, f - pixels.top);
+  const { transform: _, ...still } = unit;
+  if (style.outlineWidth > 0) drawUnit(on, still, style, studio, 'stroke', shadow.colour);
+  drawUnit(on, still, style, studio, 'fill', shadow.colour);
+  putLayer(canvas, layer, pixels, canvas.globalAlpha * shadow.opacity, shadow.blur * scale);
+}
+
+function drawOnLayer(
+  canvas: Canvas2D,
+  unit: PaintedUnit,
+  opacity: number,
+  style: Style,
+  studio: Studio,
+): void {
+  const here = canvas.getTransform();
+  const whole = after(here, unit.transform ?? STRAIGHT);
+  const scale = Math.hypot(here.a, here.b);
+  const { shadow } = style;
+  const falls = shadow
+    ? Math.max(Math.abs(shadow.across), Math.abs(shadow.down)) + shadow.blur * BLUR_REACHES
+    : 0;
+  const reach = ((unit.blur ?? 0) * BLUR_REACHES + falls) * scale + 1;
+  const pixels = pixelsOf(canvas, unit.box, whole, style, reach);
+  if (!pixels) return;
+  const { layer, on } = layerOf('part', studio.make, pixels);
+  const { a, b, c, d, e, f } = here;
+  on.setTransform(a, b, c, d, e - pixels.left, f - pixels.top);
+  if (shadow) drawShadow(on, unit, style, studio);
+  if (style.outlineWidth > 0) drawUnit(on, unit, style, studio, 'stroke');
+  drawUnit(on, unit, style, studio, 'fill');
+  if (unit.wipe) {
+    if (unit.transform) move(on, unit.transform);
+    wipeOff(on, unit.box, unit.wipe, style);
+  }
+  putLayer(canvas, layer, pixels, opacity, (unit.blur ?? 0) * scale);
+}
+
+/** Further than anything of a part reaches, as a multiple of its size. */
+const FAR = 50;
+
+/** Takes away what is not seen of a part that is wiped. */
+function wipeOff(canvas: Canvas2D, box: Box, { share, angle, soft }: Wipe, style: Style): void {
+  // All of the layer, wherever shadows fall: what is not under it stays in some places and goes in others.
+  const over = FAR * style.size;
+  const turn = (angle * Math.PI) / 180;
+  const [x, y] = [Math.cos(turn), Math.sin(turn)];
+  const [middleX, middleY] = [box.x + box.w / 2, box.y + box.h / 2];
+  // From the side it comes from to the other one, the edge and its softness included.
+  const half =
+    (Math.abs(x) * (box.w + 2 * style.outlineWidth) +
+      Math.abs(y) * (box.h + 2 * style.outlineWidth)) /
+    2;
+  const edge = Math.max(1, soft);
+  const at = half - share * (2 * half + edge);
+  const gradient = canvas.createLinearGradient(
+    ...[middleX + x * (at + edge), middleY + y * (at + edge)],
+    ...[middleX + x * at, middleY + y * at],
+  );
+  gradient.addColorStop(0, '#000000');
+  gradient.addColorStop(1, '#00000000');
+  canvas.globalCompositeOperation = 'destination-in';
+  canvas.fillStyle = gradient;
+  canvas.fillRect(box.x - over, box.y - over, box.w + 2 * over, box.h + 2 * over);
+  canvas.globalCompositeOperation = 'source-over';
 }
 
 function drawLine(
   canvas: Canvas2D,
   line: PlacedLine,
-  style: Text['layout']['style'],
+  style: Style,
   studio: Studio,
   pass: 'fill' | 'stroke',
-  cut: Cut | undefined,
+  {
+    cut,
+    tint,
+    flat,
+  }: {
+    readonly cut?: Cut | undefined;
+    readonly tint?: PaintedUnit['tint'];
+    /** The one colour of all of it. */
+    readonly flat?: string | undefined;
+  },
 ): void {
   canvas.save();
   canvas.transform(1, 0, 0, 1, line.x, line.baseline);
   for (const run of line.runs) {
-    const colour = pass === 'stroke' ? style.outlineColour : (run.colour ?? style.colour);
+    const own = run.colour ?? style.colour;
+    const colour =
+      flat ??
+      (pass === 'stroke' ? style.outlineColour : tint ? mixed(own, tint.colour, tint.share) : own);
     const paint = cut && cut.reach > 0 ? faded(canvas, colour, line, cut) : colour;
     canvas.fillStyle = paint;
     canvas.strokeStyle = paint;

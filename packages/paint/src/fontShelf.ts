@@ -2,9 +2,9 @@
 import type { Line } from '@cadence/core/text/lines.ts';
 import { plainLine } from '@cadence/core/text/lines.ts';
 import { forgetShaped } from '@cadence/core/scene/forget.ts';
-import type { ShapedLine, TextShaper } from '@cadence/core/scene/shaper.ts';
+import type { ShapedLetter, ShapedLine, TextShaper } from '@cadence/core/scene/shaper.ts';
 import { Face } from './face.ts';
-import { shapeLine } from './shapeLine.ts';
+import { shapeLetters, shapeLine } from './shapeLine.ts';
 import { SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
 
 /** Fetches the bytes of a face of the shelf, named by {@link shelfPath}. */
@@ -76,8 +76,12 @@ export class FontShelf implements TextShaper {
     return { ascent: face.ascent / face.unitsPerEm, descent: face.descent / face.unitsPerEm };
   }
 
-  shape(line: Line, family: string, size: number): ShapedLine {
-    return shapeLine(line, this.#order(family), size);
+  shape(line: Line, family: string, size: number, spacing = 0): ShapedLine {
+    return shapeLine(line, this.#order(family), size, spacing);
+  }
+
+  letters(line: Line, family: string, size: number, spacing = 0): readonly ShapedLetter[] {
+    return shapeLetters(line, this.#order(family), size, spacing);
   }
 
   /** The loaded families in which to look for a character, the wanted one first. */

@@ -7,7 +7,7 @@ import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { subtitleStyle } from '@cadence/core/programme/defaults.ts';
 import { at25, programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { linesOf, type Line } from '@cadence/core/text/lines.ts';
-import { drawScene, type Canvas2D } from './drawScene.ts';
+import { drawScene, type Canvas2D, type Studio } from './drawScene.ts';
 import { BrokenFont, Face, familyNameOf } from './face.ts';
 import { nodeShelf, shelfFiles } from '@cadence/node/fonts.ts';
 import { readFile } from 'node:fs/promises';
@@ -20,6 +20,12 @@ async function shaped(text: string, family = 'Noto Sans') {
   await shelf.prepare(family, [line]);
   return shelf.shape(line, family, 100);
 }
+/** What drawing needs here beside a list. */
+const studioWith = (of: FontShelf): Studio => ({
+  shelf: of,
+  makePath: (data: string) => new NodePath(data) as unknown as Path2D,
+  make: (width, height) => createCanvas(width, height) as unknown as OffscreenCanvas,
+});
 const glyphCount = (line: { runs: readonly { glyphs: readonly unknown[] }[] }) =>
   line.runs.reduce((sum, run) => sum + run.glyphs.length, 0);
 
@@ -109,10 +115,7 @@ describe('drawing', () => {
     await of.prepare('Noto Sans', linesOf('Slack water'));
     const canvas = createCanvas(1920 * scale, 1080 * scale);
     const context = canvas.getContext('2d');
-    const studio = {
-      shelf: of,
-      makePath: (data: string) => new NodePath(data) as unknown as Path2D,
-    };
+    const studio = studioWith(of);
     drawScene(context as unknown as Canvas2D, sceneAt(programme, at25(10), of), studio, scale);
     const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
     let [left, right, white] = [canvas.width, 0, 0];
@@ -162,11 +165,7 @@ describe('text that travels', () => {
     const context = canvas.getContext('2d');
     const sight = { roll, cue: 'c', frame, materials: {}, top: frame.height - offset };
     const items = rollItems({ ...sight, from: 0, to: frame.height }, shelf);
-    drawScene(
-      context as unknown as Canvas2D,
-      { ...frame, items },
-      { shelf, makePath: (data) => new NodePath(data) as unknown as Path2D },
-    );
+    drawScene(context as unknown as Canvas2D, { ...frame, items }, studioWith(shelf));
     const data = Buffer.from(context.getImageData(0, 0, frame.width, frame.height).data);
     return Array.from({ length: frame.height }, (_, row) =>
       data.subarray(row * frame.width * 4, (row + 1) * frame.width * 4),
@@ -208,8 +207,7 @@ test('text that leans is turned with its colours, and fades where the edges of t
       ...(lean && { transform: lean }),
     }));
     const context = createCanvas(width, height).getContext('2d');
-    const makePath = (data: string) => new NodePath(data) as unknown as Path2D;
-    drawScene(context as unknown as Canvas2D, { width, height, items }, { shelf, makePath });
+    drawScene(context as unknown as Canvas2D, { width, height, items }, studioWith(shelf));
     const { data } = context.getImageData(0, 0, width, height);
     return Array.from({ length: height }, (_, row) => {
       let sum = 0;
@@ -242,8 +240,7 @@ test('a band that blurs mixes what is under it, and leaves what is beside it', (
     half(100, '#0000ff'),
     { ...band, box: { x: 0, y: 60, w: width, h: 40 } },
   ];
-  const makePath = (data: string) => new NodePath(data) as unknown as Path2D;
-  drawScene(context as unknown as Canvas2D, { width, height, items }, { shelf, makePath });
+  drawScene(context as unknown as Canvas2D, { width, height, items }, studioWith(shelf));
   const at = (x: number, y: number) => [...context.getImageData(x, y, 1, 1).data];
   expect(at(98, 40)).toEqual([255, 0, 0, 255]);
   const [red = 0, , blue = 0] = at(98, 80);

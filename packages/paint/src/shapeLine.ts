@@ -7,7 +7,12 @@
  */
 import bidiFactory from 'bidi-js';
 import * as hb from 'harfbuzzjs';
-import type { GlyphRun, PlacedGlyph, ShapedLine } from '@cadence/core/scene/shaper.ts';
+import type {
+  GlyphRun,
+  PlacedGlyph,
+  ShapedLetter,
+  ShapedLine,
+} from '@cadence/core/scene/shaper.ts';
 import { graphemes } from '@cadence/core/text/graphemes.ts';
 import type { Line, SpanStyle } from '@cadence/core/text/lines.ts';
 import { plainLine } from '@cadence/core/text/lines.ts';
@@ -16,6 +21,8 @@ import type { Face } from './face.ts';
 const bidi = bidiFactory();
 
 interface Stretch {
+  /** Where it begins in the line, as a UTF-16 unit. */
+  readonly from: number;
   text: string;
   readonly level: number;
   readonly slanted: boolean;
@@ -29,14 +36,17 @@ type Paint = Pick<GlyphRun, 'colour' | 'underline'>;
 const samePaint = (a: Paint, b: Paint): boolean =>
   a.colour === b.colour && a.underline === b.underline;
 
-/**
- * @param families  the faces of each family in which to look for a character, the wanted one first
- * @param size      height of the text in pixels
- */
-export function shapeLine(line: Line, families: readonly Face[][], size: number): ShapedLine {
+/** What a line is cut into, and what no face has. */
+interface Cut {
+  /** In the order of the text. */
+  readonly stretches: readonly Stretch[];
+  readonly missing: ReadonlySet<string>;
+  readonly borrowed: ReadonlySet<string>;
+  readonly lent: ReadonlySet<string>;
+}
+
+function cutUp(line: Line, families: readonly Face[][]): Cut {
   const text = plainLine(line);
-  if (families.length === 0 || text === '')
-    return { width: 0, runs: [], missing: [], borrowed: [], lent: [] };
   const { levels } = bidi.getEmbeddingLevels(text);
   const missing = new Set<string>();
   const borrowed = new Set<string>();
@@ -63,16 +73,118 @@ export function shapeLine(line: Line, families: readonly Face[][], size: number)
       if (!before || !samePaint(before.paint, paint))
         last.paints.push({ from: last.text.length, paint });
       last.text += character;
-    } else stretches.push({ text: character, level, slanted, face, paints: [{ from: 0, paint }] });
+    } else
+      stretches.push({
+        ...{ from: at, text: character, level, slanted, face },
+        paints: [{ from: 0, paint }],
+      });
     at += character.length;
   }
+  return { stretches, missing, borrowed, lent };
+}
+
+/** The stretches of a line as they stand beside each other, each with its clusters; and how wide the line is. */
+function shapeAll(
+  { stretches }: Cut,
+  size: number,
+  spacing: number,
+): { readonly shaped: readonly (readonly [Stretch, Cluster[]])[]; readonly width: number } {
   let pen = 0;
-  const runs = visualOrder(stretches).flatMap((stretch) => {
-    const clusters = shapeStretch(stretch, size, pen);
+  const shaped = visualOrder([...stretches]).map((stretch) => {
+    const clusters = shapeStretch(stretch, size, pen, spacing !== 0);
+    if (spacing !== 0) spaceOut(clusters, stretch.text, spacing);
     pen = clusters.at(-1)?.end ?? pen;
-    return runsOf(stretch, clusters);
+    return [stretch, clusters] as const;
   });
-  return { width: pen, runs, missing: [...missing], borrowed: [...borrowed], lent: [...lent] };
+  // Nothing is after the last letter.
+  return { shaped, width: pen > 0 ? pen - spacing : pen };
+}
+
+/**
+ * @param families  the faces of each family in which to look for a character, the wanted one first
+ * @param size      height of the text in pixels
+ * @param spacing   between letters besides, in pixels
+ */
+export function shapeLine(
+  line: Line,
+  families: readonly Face[][],
+  size: number,
+  spacing = 0,
+): ShapedLine {
+  if (families.length === 0 || plainLine(line) === '')
+    return { width: 0, runs: [], missing: [], borrowed: [], lent: [] };
+  const cut = cutUp(line, families);
+  const { shaped, width } = shapeAll(cut, size, spacing);
+  const runs = shaped.flatMap(([stretch, clusters]) => runsOf(stretch, clusters));
+  const [missing, borrowed, lent] = [[...cut.missing], [...cut.borrowed], [...cut.lent]];
+  return { width, runs, missing, borrowed, lent };
+}
+
+/** Moves clusters apart, in the order in which they stand; those that join stay together. */
+function spaceOut(clusters: readonly Cluster[], text: string, spacing: number): void {
+  let by = 0;
+  clusters.forEach((cluster, at) => {
+    cluster.start += by;
+    cluster.glyphs.forEach((glyph, place) => {
+      cluster.glyphs[place] = { ...glyph, x: glyph.x + by };
+    });
+    const next = clusters[at + 1];
+    if (!next || !areTied(cluster, next, text)) by += spacing;
+    cluster.end += by;
+  });
+}
+
+/** Whether a cluster may not be moved away from the one before it in the text. */
+const isTied = (cluster: Cluster, before: Cluster, text: string): boolean =>
+  cluster.joined || isOneShape(cluster, before, text);
+
+const areTied = (a: Cluster, b: Cluster, text: string): boolean =>
+  a.from < b.from ? isTied(b, a, text) : isTied(a, b, text);
+
+/** Arabic letters that join nothing after them: Joining_Type R and U of Unicode's ArabicShaping.txt. */
+const joinsNothingAfter =
+  /^[\u0621-\u0625\u0627\u0629\u062f-\u0632\u0648\u0671-\u0677\u0688-\u0699\u06c0\u06c3-\u06cb\u06cd\u06cf\u06d2\u06d3\u06d5\u06ee\u06ef]/u;
+
+/** Whether a cluster of Arabic is one shape with what is before it, where no tatweel may part them: lam and alif. */
+const isOneShape = (cluster: Cluster, before: Cluster, text: string): boolean => {
+  const letters = text.slice(before.from, before.to);
+  return cluster.unsafe && /^\p{Script=Arabic}/u.test(letters) && !joinsNothingAfter.test(letters);
+};
+
+/**
+ * The letters of a line, in the order of its text: what cannot be moved apart without being torn. A letter is a grapheme;
+ * a ligature is one letter, and so are letters that are joined.
+ *
+ * @param families  as {@link shapeLine} has them
+ */
+export function shapeLetters(
+  line: Line,
+  families: readonly Face[][],
+  size: number,
+  spacing = 0,
+): readonly ShapedLetter[] {
+  if (families.length === 0) return [];
+  const { shaped } = shapeAll(cutUp(line, families), size, spacing);
+  const letters = shaped.flatMap(([stretch, clusters]) => {
+    const { from, text } = stretch;
+    const groups: Cluster[][] = [];
+    for (const cluster of [...clusters].sort((a, b) => a.from - b.from)) {
+      const before = groups.at(-1)?.at(-1);
+      if (before && isTied(cluster, before, text)) groups.at(-1)?.push(cluster);
+      else groups.push([cluster]);
+    }
+    return groups.map((group): ShapedLetter => {
+      const visual = [...group].sort((a, b) => a.start - b.start);
+      return {
+        from: from + Math.min(...group.map((each) => each.from)),
+        to: from + Math.max(...group.map((each) => each.to)),
+        start: Math.min(...group.map((each) => each.start)),
+        end: Math.max(...group.map((each) => each.end)),
+        runs: runsOf(stretch, visual),
+      };
+    });
+  });
+  return letters.sort((a, b) => a.from - b.from);
 }
 
 const invisible = /^(?:\s|\p{C}|\p{Variation_Selector})$/u;
@@ -121,25 +233,39 @@ function visualOrder(stretches: Stretch[]): Stretch[] {
 
 /** Glyphs that stand for the same characters, in visual order. */
 interface Cluster {
-  /** The first of its characters, as a UTF-16 unit of the stretch. */
+  /** From where up to where its characters stand, as UTF-16 units of the stretch. */
   readonly from: number;
+  to: number;
+  /** Whether it is joined to what is before it in the text. */
+  readonly joined: boolean;
+  /** Whether it would look different if what is before it in the text were not there. */
+  readonly unsafe: boolean;
   readonly glyphs: PlacedGlyph[];
   /** Where it starts and ends on the line, in pixels. */
-  readonly start: number;
+  start: number;
   end: number;
 }
 
-function shapeStretch({ text, level, face }: Stretch, size: number, x: number): Cluster[] {
+/** Ligatures stay whole where letters are moved apart, so none are made. */
+const APART = ['liga', 'clig'].map((tag) => new hb.Feature(tag, 0));
+
+function shapeStretch(
+  { text, level, face }: Stretch,
+  size: number,
+  x: number,
+  apart: boolean,
+): Cluster[] {
   const buffer = new hb.Buffer();
   buffer.addText(text);
   buffer.guessSegmentProperties();
   buffer.setDirection(level % 2 === 1 ? hb.Direction.RTL : hb.Direction.LTR);
-  hb.shape(face.font, buffer);
+  buffer.setFlags(hb.BufferFlag.PRODUCE_SAFE_TO_INSERT_TATWEEL);
+  hb.shape(face.font, buffer, apart ? APART : undefined);
   const scale = size / face.unitsPerEm;
   const positions = buffer.getGlyphPositions();
   let [penX, penY] = [0, 0];
   const clusters: Cluster[] = [];
-  buffer.getGlyphInfos().forEach(({ codepoint, cluster: from }, at) => {
+  buffer.getGlyphInfos().forEach(({ codepoint, cluster: from, flags }, at) => {
     const position = positions[at];
     const placed = {
       glyph: codepoint,
@@ -154,8 +280,15 @@ function shapeStretch({ text, level, face }: Stretch, size: number, x: number): 
     if (last?.from === from) {
       last.glyphs.push(placed);
       last.end = end;
-    } else clusters.push({ from, glyphs: [placed], start, end });
+    } else {
+      // A tatweel, the stroke that lengthens a join, can stand only where there is one.
+      const joined = (flags & hb.GlyphFlag.SAFE_TO_INSERT_TATWEEL) !== 0;
+      const unsafe = (flags & hb.GlyphFlag.UNSAFE_TO_BREAK) !== 0;
+      clusters.push({ from, to: text.length, joined, unsafe, glyphs: [placed], start, end });
+    }
   });
+  const inText = [...clusters].sort((a, b) => a.from - b.from);
+  inText.forEach((cluster, at) => (cluster.to = inText[at + 1]?.from ?? text.length));
   return clusters;
 }
 
@@ -165,17 +298,8 @@ function runsOf(stretch: Stretch, clusters: readonly Cluster[]): GlyphRun[] {
   const runs: { paint: Paint; start: number; end: number; glyphs: PlacedGlyph[]; part?: Part }[] =
     [];
   const one = paints.length === 1 ? paints[0]?.paint : undefined;
-  const starts = one ? [] : clusters.map(({ from }) => from).sort((a, b) => a - b);
-  for (const { from, glyphs, start, end } of clusters) {
-    const parts = one
-      ? [{ paint: one, start, end }]
-      : paintedParts(
-          stretch,
-          from,
-          starts.find((other) => other > from),
-          start,
-          end,
-        );
+  for (const { from, to, glyphs, start, end } of clusters) {
+    const parts = one ? [{ paint: one, start, end }] : paintedParts(stretch, from, to, start, end);
     for (const { paint, part, ...place } of parts) {
       const last = runs.at(-1);
       if (last && !last.part && !part && samePaint(last.paint, paint)) {
@@ -204,7 +328,7 @@ type Part = NonNullable<GlyphRun['part']>;
 function paintedParts(
   { text, level, paints }: Stretch,
   from: number,
-  until = text.length,
+  until: number,
   start: number,
   end: number,
 ): { paint: Paint; start: number; end: number; part?: Part }[] {

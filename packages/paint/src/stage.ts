@@ -4,6 +4,8 @@
  */
 import { setIn } from '@cadence/core/scene/travelFigures.ts';
 import type { DrawingItem, DrawingList } from '@cadence/core/scene/drawing.ts';
+import { asSet } from '@cadence/core/scene/layout.ts';
+import { styleOf, styleOfStrand } from '@cadence/core/programme/patterns.ts';
 import { strandsInOrder } from '@cadence/core/programme/order.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Id, Material, Programme } from '@cadence/core/programme/programme.ts';
@@ -133,16 +135,18 @@ export class Stage {
   ): Promise<boolean> {
     let fresh = await this.ownFonts(programme);
     const byFamily = new Map<string, Line[]>();
-    for (const strand of strandsInOrder(programme)) byFamily.set(strand.style.family, []);
+    for (const strand of strandsInOrder(programme))
+      byFamily.set(styleOfStrand(programme, strand).family, []);
     for (const cue of cues) {
       const passage = programme.passages[cue.passage ?? ''];
       if (passage) {
         fresh = (await this.passage(programme, passage)) || fresh;
         continue;
       }
-      const family = cue.style.family ?? programme.strands[cue.strand]?.style.family ?? '';
+      const style = styleOf(programme, cue);
+      const { family } = style;
       const lines = byFamily.get(family) ?? [];
-      lines.push(...cue.text);
+      lines.push(...cue.text.map((line) => asSet(line, style)));
       byFamily.set(family, lines);
     }
     for (const [family, lines] of byFamily)
@@ -233,8 +237,8 @@ export class Stage {
       {
         shelf: this.shelf,
         makePath: this.#files.makePath,
-        // What stands in while it plays is drawn as fast as can be.
-        make: standIn ? undefined : this.#files.makeCanvas,
+        make: this.#files.makeCanvas,
+        quick: standIn !== undefined,
         picture: (item) => standIn ?? of(item),
         image: of,
       },

@@ -18,6 +18,7 @@ import {
   type Strand,
   type WordTime,
 } from './programme.ts';
+import { styleOf } from './patterns.ts';
 import { plural } from '../text/plural.ts';
 
 /** The cues of a strand as captions, by start. Empty cues are left out. */
@@ -25,8 +26,7 @@ export function captionsOf(programme: Programme, strand: Id): Caption[] {
   return cuesInOrder(programme, strand)
     .filter((cue) => !isBlank(cue.text))
     .map((cue): Caption => {
-      const style = { ...programme.strands[strand]?.style, ...cue.style };
-      const { across = 'centre', down = 'bottom' } = style;
+      const { across, down } = styleOf(programme, cue);
       const usual = across === 'centre' && down === 'bottom';
       return {
         start: cue.start,

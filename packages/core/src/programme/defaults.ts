@@ -71,6 +71,7 @@ const EMPTY_TABLES = {
   marks: {},
   sounds: {},
   passages: {},
+  patterns: {},
 } as const satisfies Omit<Programme, 'facts'>;
 
 /** A programme from a file, with the tables that were not known yet when it was written. */

@@ -5,6 +5,7 @@
  */
 import type { Metre } from '../listen/pulse/metre.ts';
 import type { Line } from '../text/lines.ts';
+import type { Movement } from '../movement/movement.ts';
 import type { ReadingProfile } from '../pace/profile.ts';
 import type { Passage } from './passage.ts';
 import type { FrameRate } from '../time/frameRate.ts';
@@ -91,6 +92,34 @@ export interface Material {
 export const isTravelling = (kind: StrandKind | undefined): kind is TravellingKind =>
   TRAVELLING_KINDS.some((each) => each === kind);
 
+/** A shadow under letters, in the direction in which it falls. */
+export interface Shadow {
+  readonly colour: string;
+  /** From 0 to 1. */
+  readonly opacity: number;
+  /** How far it falls to the right and down, and how wide its edge is, in pixels. */
+  readonly across: number;
+  readonly down: number;
+  readonly blur: number;
+}
+
+/** What a plate lies behind. */
+export const PLATED = ['word', 'line', 'whole'] as const;
+
+/** The shape behind a text; it grows with it. */
+export interface Plate {
+  readonly behind: (typeof PLATED)[number];
+  readonly colour: string;
+  /** From 0 to 1. */
+  readonly opacity: number;
+  /** How far it reaches over the text to each side, and above and below; and its rounded corners: in ems. */
+  readonly across: number;
+  readonly down: number;
+  readonly corner: number;
+}
+
+export const LETTER_CASES = ['as written', 'capitals', 'small letters'] as const;
+
 /** How text looks and where it stands. Lengths are in pixels of the programme's frame. */
 export interface TextStyle {
   readonly family: string;
@@ -108,6 +137,15 @@ export interface TextStyle {
   readonly lineSpacing: number;
   /** Frames in which it comes and goes; it cuts where nothing is said. */
   readonly fade?: number | null;
+  /** Whether all of it is bold; as written where nothing is said. */
+  readonly bold?: boolean | null;
+  /** What is between letters besides, in ems; letters that join stay together. */
+  readonly letterSpacing?: number | null;
+  readonly letterCase?: (typeof LETTER_CASES)[number] | null;
+  /** The share of the frame's width that it takes at most: what would take more is set smaller. */
+  readonly fitWidth?: number | null;
+  readonly shadow?: Shadow | null;
+  readonly plate?: Plate | null;
   /** What fills the frame behind it; the picture stays where nothing is said. */
   readonly behind?: string | null;
   /** A still picture that fills the frame behind it, over that. */
@@ -133,6 +171,19 @@ export interface Strand {
   readonly place?: number | null;
   /** Whether it is left out of the picture, and of what is checked. */
   readonly muted?: boolean | null;
+  /** The pattern that its cues have where they name no other. */
+  readonly pattern?: Id | null;
+}
+
+/** A look with its movement, for any number of cues. Lengths are in pixels of the programme's frame. */
+export interface Pattern {
+  readonly id: Id;
+  readonly name: string;
+  /** What differs from the style of the strand. */
+  readonly look: Partial<TextStyle>;
+  readonly movement: Movement;
+  /** What it is for, in a few words. */
+  readonly note?: string | null;
 }
 
 /** A syllable of a word after its first: where it is written, in UTF-16 units, and after what share of the word it is said. */
@@ -174,6 +225,9 @@ export interface Cue extends Range {
   readonly endTie?: Tie | null;
   /** The passage that travels while it lasts; its own text is empty then. */
   readonly passage?: Id | null;
+  readonly pattern?: Id | null;
+  /** What differs from the movement of its pattern. */
+  readonly movement?: Partial<Movement> | null;
 }
 
 /** A stretch of speech between two pauses; its times are those of its material. */
@@ -246,6 +300,7 @@ export interface Programme {
   readonly marks: Table<Mark>;
   readonly sounds: Table<Sound>;
   readonly passages: Table<Passage>;
+  readonly patterns: Table<Pattern>;
 }
 
 /** Each kind of entity and its type. */
@@ -260,6 +315,7 @@ export interface EntityTypes {
   mark: Mark;
   sound: Sound;
   passage: Passage;
+  pattern: Pattern;
 }
 export type EntityKind = keyof EntityTypes;
 
@@ -274,4 +330,5 @@ export const tableOf = {
   mark: 'marks',
   sound: 'sounds',
   passage: 'passages',
+  pattern: 'patterns',
 } as const satisfies Record<Exclude<EntityKind, 'programme'>, keyof Programme>;

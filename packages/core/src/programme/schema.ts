@@ -9,9 +9,13 @@ import { FILE_FORMAT } from './fileFormat.ts';
 import { METRES } from '../listen/pulse/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from './edits/programme/sounds.ts';
 import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './record/limits.ts';
+import { EASINGS } from '../movement/easing.ts';
+import { COMING, GOING, MOVES, ORDERS, STAYS, UNITS } from '../movement/movement.ts';
 import { ALIGNMENTS, CRAWL_DIRECTIONS, FOLLOWING } from './passage.ts';
 import {
   LANGUAGES,
+  LETTER_CASES,
+  PLATED,
   PURPOSES,
   STRAND_KINDS,
   TRAVELLING_KINDS,
@@ -45,6 +49,22 @@ const frameRate = strict({
   den: yup.number().integer().min(1).max(1001).required(),
   dropFrame: yup.boolean().required(),
 });
+const amountOf = (most: number) => yup.number().min(-most).max(most).required();
+const shadow = strict({
+  colour: colour.required(),
+  opacity: yup.number().min(0).max(1).required(),
+  across: amountOf(400),
+  down: amountOf(400),
+  blur: yup.number().min(0).max(400).required(),
+});
+const plate = strict({
+  behind: yup.string().oneOf(PLATED).required(),
+  colour: colour.required(),
+  opacity: yup.number().min(0).max(1).required(),
+  across: yup.number().min(0).max(20).required(),
+  down: yup.number().min(0).max(20).required(),
+  corner: yup.number().min(0).max(20).required(),
+});
 const style = strict({
   family: yup.string().max(200),
   size: yup.number().min(1).max(4000),
@@ -57,6 +77,12 @@ const style = strict({
   margin: yup.number().min(-8000).max(8000),
   lineSpacing: yup.number().min(0.1).max(10),
   fade: yup.number().integer().min(0).max(10_000).nullable(),
+  bold: yup.boolean().nullable(),
+  letterSpacing: yup.number().min(-1).max(10).nullable(),
+  letterCase: yup.string().oneOf(LETTER_CASES).nullable(),
+  fitWidth: yup.number().min(0.01).max(10).nullable(),
+  shadow: shadow.nullable(),
+  plate: plate.nullable(),
   behind: colour.nullable(),
   behindImage: id.nullable(),
 });
@@ -82,6 +108,73 @@ const tie = strict({
   frames: yup.number().integer().min(-100_000).max(100_000).required(),
 }).nullable();
 const share = yup.number().min(0).max(1);
+const duration = strict({
+  count: yup.number().min(0).max(1e7).required(),
+  in: yup.string().oneOf(['frames', 'beats', 'share']).required(),
+});
+const anchor = strict({
+  of: yup.string().oneOf(['unit', 'word', 'line', 'whole']).required(),
+  across: yup.number().min(-10).max(10).required(),
+  down: yup.number().min(-10).max(10).required(),
+  onBaseline: yup.boolean(),
+});
+const curve = yup
+  .array(yup.number().min(-10).max(10).required())
+  .min(4)
+  .max(4)
+  .test('time', '${path} must go forwards in time', (value) =>
+    [value?.[0], value?.[2]].every((x) => x === undefined || (x >= 0 && x <= 1)),
+  );
+const seed = yup.number().integer().min(0).max(0xffffffff);
+const amount = yup.number().min(-100_000).max(100_000);
+const move = strict({
+  what: yup.string().oneOf(MOVES).required(),
+  from: amount,
+  angle: yup.number().min(-360).max(360),
+  in: yup.string().oneOf(['px', 'em', 'outside']),
+  colour,
+  soft: yup.number().min(0).max(100),
+  easing: yup.string().oneOf(EASINGS).required(),
+  curve,
+  about: anchor.default(undefined),
+});
+const MOST_MOVES = 20;
+const phase = {
+  by: yup.string().oneOf(UNITS).required(),
+  takes: duration.nullable().defined(),
+  overlap: share.required(),
+  order: yup.string().oneOf(ORDERS).required(),
+  seed: seed.required(),
+  moves: yup.array(move.required()).max(MOST_MOVES).required(),
+};
+const comesIn = strict({
+  ...phase,
+  when: yup.string().oneOf(COMING).required(),
+  arrives: yup.string().oneOf(['lands', 'begins']).required(),
+  early: yup.number().integer().min(-10_000).max(10_000).required(),
+  over: duration.nullable().defined(),
+  after: yup.number().integer().min(-10_000).max(10_000).required(),
+  rate: yup.number().min(0.1).max(1000),
+  uneven: share,
+});
+const goes = strict({ ...phase, when: yup.string().oneOf(GOING).required() });
+const stay = strict({
+  what: yup.string().oneOf(STAYS).required(),
+  by: yup.string().oneOf(UNITS).required(),
+  amount,
+  angle: yup.number().min(-360).max(360),
+  period: duration.default(undefined),
+  on: yup.string().oneOf(['beats', 'bars', 'hits', 'marks']),
+  seed,
+});
+const stays = yup.array(stay.required()).max(MOST_MOVES);
+/** Of a pattern all of it; of a cue what differs. */
+const wholeMovement = strict({
+  comesIn: comesIn.nullable().defined(),
+  stays: stays.required(),
+  goes: goes.nullable().defined(),
+});
+const ownMovement = strict({ comesIn: comesIn.nullable(), stays, goes: goes.nullable() });
 const ratio = yup.number().min(0).max(100);
 const alignment = yup.string().oneOf(ALIGNMENTS);
 const towards = yup.string().oneOf(CRAWL_DIRECTIONS);
@@ -212,6 +305,7 @@ export const shapes = {
     overlapAllowed: yup.boolean(),
     place: yup.number().integer().min(-1e6).max(1e6).nullable(),
     muted: yup.boolean().nullable(),
+    pattern: id.nullable(),
   }),
   cue: strict({
     id,
@@ -226,6 +320,8 @@ export const shapes = {
     startTie: tie,
     endTie: tie,
     passage: id.nullable(),
+    pattern: id.nullable(),
+    movement: ownMovement.nullable(),
   }),
   piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean().nullable() }),
   beat: strict({
@@ -269,6 +365,13 @@ export const shapes = {
     look: passageLook,
     journey,
   }),
+  pattern: strict({
+    id,
+    name: yup.string().max(200),
+    look: style,
+    movement: wholeMovement,
+    note: yup.string().max(1000).nullable(),
+  }),
 } satisfies Record<EntityKind, yup.AnyObjectSchema>;
 
 /** Fields that an entity may lack. */
@@ -276,11 +379,15 @@ const OPTIONAL = new Set([
   'piece kept',
   'strand place',
   'strand muted',
+  'strand pattern',
   'cue comment',
   'cue cutShort',
   'cue startTie',
   'cue endTie',
   'cue passage',
+  'cue pattern',
+  'cue movement',
+  'pattern note',
   'passage separator',
   'programme spelling',
   'programme passedOver',
@@ -361,6 +468,7 @@ const fileShape = yup.object({
       marks: later,
       sounds: later,
       passages: later,
+      patterns: later,
     })
     .required()
     .noUnknown(),

@@ -1,4 +1,6 @@
 /** What is drawn: a list of things, in order, the first one at the back. */
+import type { Transform } from '../movement/matrix.ts';
+import type { Wipe } from '../movement/unitState.ts';
 import type { Id, TextStyle } from '../programme/programme.ts';
 import type { Ticks } from '../time/ticks.ts';
 import type { GlyphRun } from './shaper.ts';
@@ -21,7 +23,10 @@ export interface PlacedLine {
 
 /** Lines of text as they are painted. */
 export interface PaintedText {
-  readonly style: Pick<TextStyle, 'family' | 'size' | 'colour' | 'outlineColour' | 'outlineWidth'>;
+  readonly style: Pick<
+    TextStyle,
+    'family' | 'size' | 'colour' | 'outlineColour' | 'outlineWidth' | 'shadow'
+  >;
   readonly lines: readonly PlacedLine[];
   /** How far the text, its outline included, runs out of where it may be at the worst side; 0 if inside. */
   readonly outOfFrame: number;
@@ -36,14 +41,21 @@ export interface Window {
   readonly reach: number;
 }
 
-/** Of a point in pixels of the frame: x becomes a·x + c·y + e, y becomes b·x + d·y + f. */
-export interface Transform {
-  readonly a: number;
-  readonly b: number;
-  readonly c: number;
-  readonly d: number;
-  readonly e: number;
-  readonly f: number;
+/** A part of a text that moves by itself. */
+export interface PaintedUnit {
+  readonly text: string;
+  /** Before it is transformed. */
+  readonly box: Box;
+  readonly lines: readonly PlacedLine[];
+  readonly transform?: Transform;
+  /** From 0, unseen, to 1; outline and letters are seen through together. */
+  readonly opacity: number;
+  /** In pixels of the frame. */
+  readonly blur?: number;
+  /** Another colour in its letters, and how much of it, from 0 to 1. */
+  readonly tint?: { readonly colour: string; readonly share: number };
+  /** What is seen of it, before it is transformed. */
+  readonly wipe?: Wipe;
 }
 
 interface Item {
@@ -61,6 +73,8 @@ export type DrawingItem =
       readonly colour: string;
       /** How much what is under it is blurred, in pixels. */
       readonly blur?: number;
+      /** How far its corners are rounded, in pixels. */
+      readonly corner?: number;
     })
   | (Item & { readonly kind: 'picture'; readonly material: Id; readonly at: Ticks })
   | (Item & { readonly kind: 'image'; readonly material: Id })
@@ -70,6 +84,8 @@ export type DrawingItem =
       readonly cue: Id;
       readonly layout: PaintedText;
       readonly window?: Window;
+      /** Its parts, where they do not all stand as the layout has them; they are painted in its place. */
+      readonly units?: readonly PaintedUnit[];
     });
 
 /** Lengths are in pixels of the programme's frame. */

@@ -1,8 +1,9 @@
 /** Where the text of a cue stands on the frame. */
-import type { Cue, Programme, TextStyle } from '../programme/programme.ts';
+import type { Programme, TextStyle } from '../programme/programme.ts';
+import { graphemes } from '../text/graphemes.ts';
 import { plainText, type Line } from '../text/lines.ts';
 import type { Box, PaintedText, PlacedLine } from './drawing.ts';
-import type { TextShaper } from './shaper.ts';
+import type { ShapedLine, TextShaper } from './shaper.ts';
 
 export interface TextLayout extends PaintedText {
   readonly box: Box;
@@ -11,14 +12,35 @@ export interface TextLayout extends PaintedText {
   readonly lent: readonly string[];
 }
 
-/** The style of a cue: its strand's, with what the cue sets itself. */
-export function styleOf(programme: Programme, cue: Cue): TextStyle {
-  const strand = programme.strands[cue.strand];
-  if (!strand) throw new Error(`The cue ${cue.id} is on no strand.`);
-  return { ...strand.style, ...cue.style };
+type FrameSize = Programme['facts']['frame'];
+
+/** A line as its style has it: bold, and in the letters that are asked for. Every character stays at its place. */
+export function asSet(line: Line, { bold, letterCase }: TextStyle): Line {
+  if (!bold && (letterCase ?? 'as written') === 'as written') return line;
+  return line.map((span) => ({
+    ...span,
+    ...(bold && { bold }),
+    text: graphemes(span.text)
+      .map((letter) => {
+        const cased =
+          letterCase === 'capitals'
+            ? letter.toUpperCase()
+            : letterCase === 'small letters'
+              ? letter.toLowerCase()
+              : letter;
+        return cased.length === letter.length ? cased : letter;
+      })
+      .join(''),
+  }));
 }
 
-type FrameSize = Programme['facts']['frame'];
+/** Shapes a line as its style has it. */
+export const shapeAsSet = (line: Line, style: TextStyle, shaper: TextShaper): ShapedLine =>
+  shaper.shape(asSet(line, style), style.family, style.size, spacingOf(style));
+
+/** What is between letters besides, in pixels. */
+export const spacingOf = ({ letterSpacing, size }: TextStyle): number =>
+  (letterSpacing ?? 0) * size;
 
 const known = new WeakMap<TextShaper, Map<string, TextLayout>>();
 const MOST_KNOWN = 4000;
@@ -69,13 +91,27 @@ export function shiftedDown(layout: TextLayout, by: number, frame: FrameSize): T
 /** Forgets what a shaper's fonts gave, after fonts have been added to it. */
 export const forgetLayouts = (shaper: TextShaper): void => void known.delete(shaper);
 
-function layOutAfresh(
+/** A style in which lines take no more of the frame's width than they may. */
+function fitted(
   text: readonly Line[],
   style: TextStyle,
+  { width }: FrameSize,
+  shaper: TextShaper,
+): TextStyle {
+  if (!style.fitWidth) return style;
+  const room = style.fitWidth * width;
+  const widest = Math.max(0, ...text.map((line) => shapeAsSet(line, style, shaper).width));
+  return widest > room ? { ...style, size: (style.size * room) / widest } : style;
+}
+
+function layOutAfresh(
+  text: readonly Line[],
+  wanted: TextStyle,
   frame: FrameSize,
   shaper: TextShaper,
 ): TextLayout {
-  const shaped = text.map((line) => shaper.shape(line, style.family, style.size));
+  const style = fitted(text, wanted, frame, shaper);
+  const shaped = text.map((line) => shapeAsSet(line, style, shaper));
   const { ascent, descent } = shaper.metrics(style.family);
   const step = style.size * style.lineSpacing;
   const height = (ascent + descent) * style.size + step * Math.max(0, text.length - 1);

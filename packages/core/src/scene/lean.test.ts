@@ -1,4 +1,4 @@
-import type { Transform } from './drawing.ts';
+import type { Transform } from '../movement/matrix.ts';
 import { leaning, seenLeaning } from './lean.ts';
 
 const frame = { width: 1920, height: 1080 };

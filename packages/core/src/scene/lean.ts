@@ -1,11 +1,9 @@
 /** How a roll sways and leans while it travels. */
 import type { RollLook } from '../programme/passage.ts';
 import type { Facts } from '../programme/programme.ts';
-import type { Transform } from './drawing.ts';
+import { after, shiftedBy, turnedAbout, type Transform } from '../movement/matrix.ts';
 
 type FrameSize = Facts['frame'];
-
-const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /**
  * Where a roll has swayed to and how far it leans, about the middle of the frame; undefined where it stands straight.
@@ -21,17 +19,7 @@ export function leaning(
 ): Transform | undefined {
   if (tilt === 0 && sway === 0) return undefined;
   const aside = sway * frame.width * Math.sin((2 * Math.PI * frames) / Math.max(1, swayFrames));
-  const turn = radians(tilt * way);
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-  const [x, y] = [frame.width / 2, frame.height / 2];
-  return {
-    a: cos,
-    b: sin,
-    c: -sin,
-    d: cos,
-    e: aside + x - cos * x + sin * y,
-    f: y - sin * x - cos * y,
-  };
+  return after(shiftedBy(aside, 0), turnedAbout(tilt * way, frame.width / 2, frame.height / 2));
 }
 
 /** From where to where text stands, before it leans, that is seen on the frame when it does; in pixels from its top. */

@@ -2,7 +2,8 @@
 import type { Room } from '../programme/edits/text/fitLines.ts';
 import type { Id, Programme, TextStyle } from '../programme/programme.ts';
 import { plainLine } from '../text/lines.ts';
-import { styleOf } from './layout.ts';
+import { shapeAsSet } from './layout.ts';
+import { styleOf } from '../programme/patterns.ts';
 import type { TextShaper } from './shaper.ts';
 
 /** The style that text is to be fitted in. */
@@ -16,7 +17,8 @@ type Setting = Partial<Pick<TextStyle, 'family' | 'size'>>;
 export const roomOfFrame =
   (programme: Programme, shaper: TextShaper, setting: Setting = {}): Room =>
   (cue) => {
-    const { family, size, margin, outlineWidth } = { ...styleOf(programme, cue), ...setting };
+    const style = { ...styleOf(programme, cue), ...setting };
+    const { margin, outlineWidth } = style;
     const spans = cue.text.flat();
     // As wide as the widest style in it.
     const spanStyle = {
@@ -26,7 +28,7 @@ export const roomOfFrame =
     return {
       lines: programme.facts.profile.lines,
       longestLine: programme.facts.frame.width - 2 * (margin + outlineWidth),
-      measure: (text) => shaper.shape([{ ...spanStyle, text }], family, size).width,
+      measure: (text) => shapeAsSet([{ ...spanStyle, text }], style, shaper).width,
     };
   };
 

@@ -14,6 +14,14 @@ export function squareShaper(): { shaper: TextShaper; shapings: () => number } {
       const [borrowed, lent] = text.includes('♪') ? [['Notes'], ['♪']] : [[], []];
       return { width: (text.length * size) / 2, runs: [], missing, borrowed, lent };
     },
+    letters: (line, _family, size) =>
+      [...plainLine(line)].map((_, at) => ({
+        from: at,
+        to: at + 1,
+        start: (at * size) / 2,
+        end: ((at + 1) * size) / 2,
+        runs: [],
+      })),
     familiesWith: () => ['Notes'],
   };
   return { shaper, shapings: () => count };

@@ -2,7 +2,8 @@ import { apply } from '../programme/record/apply.ts';
 import { setStyle } from '../programme/edits/text/reword.ts';
 import type { Material } from '../programme/programme.ts';
 import { at25, programmeWithCues } from '../programme/samples.ts';
-import { layOut, styleOf } from './layout.ts';
+import { layOut } from './layout.ts';
+import { styleOf } from '../programme/patterns.ts';
 import { sceneAt } from './sceneAt.ts';
 import type { TextShaper } from './shaper.ts';
 import { squareShaper } from './samples.ts';
@@ -118,6 +119,15 @@ describe('layout', () => {
     expect(box.y + box.h).toBeCloseTo(1080 - style.margin, 0);
     expect(box.x + box.w / 2).toBeCloseTo(960, 0);
     expect(lines.map((line) => line.baseline)[1]).toBeGreaterThan(lines[0]?.baseline ?? 0);
+  });
+
+  it('is set smaller where it may not take so much of the width', () => {
+    const style = { ...styleOf(tide, cue), fitWidth: 0.1 };
+    const layout = layOut(cue.text, style, tide.facts.frame, shaper);
+    expect(layout.box.w).toBeCloseTo(192, 6);
+    expect(layout.style.size).toBeLessThan(style.size);
+    const free = layOut(cue.text, { ...style, fitWidth: 0.99 }, tide.facts.frame, shaper);
+    expect(free.style.size).toBe(style.size);
   });
 
   it('can stand elsewhere', () => {

@@ -1,5 +1,8 @@
 /** What is on screen at an instant, as a list of things to draw. */
+import { fading } from '../movement/movement.ts';
+import { seenOf } from '../movement/unitState.ts';
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
+import { movementOf, styleOf } from '../programme/patterns.ts';
 import type { Passage } from '../programme/passage.ts';
 import type { Backdrop, Cue, Id, Programme } from '../programme/programme.ts';
 import { textOfSaid } from '../programme/woven/saidAt.ts';
@@ -9,10 +12,12 @@ import { contains, firstEndingAfter } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
 import { crawlItems } from './crawlItems.ts';
 import type { Box, DrawingItem, DrawingList } from './drawing.ts';
-import { layOut, shiftedDown, styleOf } from './layout.ts';
+import { partsAt } from './movingText.ts';
+import { layOut, shiftedDown } from './layout.ts';
 import { stackedBy } from './stacking.ts';
 import { leaning, seenLeaning } from './lean.ts';
 import { rollItems, topOfRoll } from './rollItems.ts';
+import { platesOf } from './plates.ts';
 import type { TextShaper } from './shaper.ts';
 import { offsetOf, framesOf, laidRoll, wayOf } from './travelling.ts';
 
@@ -54,13 +59,18 @@ export function sceneAt(
       const layout = strand.overlapAllowed
         ? shiftedDown(own, stackedBy(programme, row, at, shaper), frame)
         : own;
+      const movement = movementOf(programme, cue, style.fade ?? 0);
+      const since = framesSince(programme, cue, time);
+      const parts = movement && partsAt(programme, cue, movement, layout, since, shaper);
+      items.push(...(parts?.plates ?? platesOf(cue, layout, shaper)));
       items.push({
         kind: 'text',
         text: plainText(cue.text),
         cue: cue.id,
         box: layout.box,
-        opacity: comeIn(programme, cue, time, style.fade ?? 0),
+        opacity: 1,
         layout,
+        ...(parts && { units: parts.units }),
       });
     }
   }
@@ -92,12 +102,11 @@ function groundAt({ facts, materials }: Programme, time: Ticks, on: Ground): Dra
 const framesSince = ({ facts }: Programme, { start }: Cue, time: Ticks): number =>
   frameAt(time, facts.frameRate) - countFrames(start, facts.frameRate);
 
-/** How visible a cue is that fades in and out over a number of frames, from 0 to 1. */
-function comeIn(programme: Programme, cue: Cue, time: Ticks, fade: number): number {
+/** How visible a band is that fades in and out over a number of frames, from 0 to 1. */
+function bandAt(programme: Programme, cue: Cue, time: Ticks, fade: number): number {
   if (fade <= 0) return 1;
-  const at = framesSince(programme, cue, time);
-  const left = framesOf(cue, programme.facts) - 1 - at;
-  return Math.min(1, (at + 1) / (fade + 1), (left + 1) / (fade + 1));
+  const frames = framesOf(cue, programme.facts);
+  return seenOf(fading(fade), framesSince(programme, cue, time), frames);
 }
 
 /** What is in sight of a passage while its cue lasts. */
@@ -112,7 +121,7 @@ function travelling(
   const { frame } = facts;
   const offset = offsetOf(programme, cue, passage, time, shaper);
   if (passage.kind === 'crawl') {
-    const shown = comeIn(programme, cue, time, passage.look.bandFade ?? 0);
+    const shown = bandAt(programme, cue, time, passage.look.bandFade ?? 0);
     return crawlItems(passage, cue.id, { offset, shown }, frame, shaper);
   }
   const laid = laidRoll(passage, frame);

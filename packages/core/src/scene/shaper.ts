@@ -39,10 +39,27 @@ export interface ShapedLine {
   readonly lent: readonly string[];
 }
 
+/** A letter, or what moves as one: a ligature, or letters that are joined. */
+export interface ShapedLetter {
+  /** Where it is in the plain text of its line, in UTF-16 units. */
+  readonly from: number;
+  readonly to: number;
+  /** Where it stands on the line, in pixels. */
+  readonly start: number;
+  readonly end: number;
+  readonly runs: readonly GlyphRun[];
+}
+
 export interface TextShaper {
   /** Height above and depth below the baseline, in pixels at a size of one pixel. */
   metrics(family: string): { readonly ascent: number; readonly descent: number };
-  shape(line: Line, family: string, size: number): ShapedLine;
+  /**
+   * @param size     in pixels
+   * @param spacing  between letters besides, in pixels; letters that join stay together
+   */
+  shape(line: Line, family: string, size: number, spacing?: number): ShapedLine;
+  /** The letters of a line as {@link TextShaper.shape} sets them, white space too, in the order of the text. */
+  letters(line: Line, family: string, size: number, spacing?: number): readonly ShapedLetter[];
   /** The families at hand that have every character of a text. */
   familiesWith(text: string): readonly string[];
 }

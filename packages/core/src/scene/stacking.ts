@@ -3,7 +3,8 @@ import { levelsOf } from '../programme/levels.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
 import { isBlank } from '../text/lines.ts';
 import { firstEndingAfter, overlap } from '../time/range.ts';
-import { layOut, styleOf } from './layout.ts';
+import { layOut } from './layout.ts';
+import { styleOf } from '../programme/patterns.ts';
 import type { TextShaper } from './shaper.ts';
 
 /**

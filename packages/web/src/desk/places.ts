@@ -5,6 +5,7 @@ export const PLACES = [
   { path: 'words', name: 'Words' },
   { path: 'timing', name: 'Timing' },
   { path: 'travel', name: 'Travel' },
+  { path: 'patterns', name: 'Patterns' },
   { path: 'handover', name: 'Handover' },
 ] as const;
 

@@ -14,6 +14,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'reac
 import { isBlank } from '@cadence/core/text/lines.ts';
 import { lastGroup, nextGroup } from '@cadence/core/programme/record/history.ts';
 import { heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
+import { patternOf } from '@cadence/core/programme/patterns.ts';
 import { cuesInOrder, cuesOfPassage, strandsInOrder } from '@cadence/core/programme/order.ts';
 import { isTravelling, type Programme } from '@cadence/core/programme/programme.ts';
 import { materialUrl } from '../sync/api.ts';
@@ -59,6 +60,15 @@ function travelDone(programme: Programme): number {
   return all.length > 0 ? done.length / all.length : 0;
 }
 
+/** The share of cues with text that have a pattern. */
+function patternsDone(programme: Programme): number {
+  const cues = Object.values(programme.cues).filter(
+    ({ passage, text }) => !passage && !isBlank(text),
+  );
+  const worn = cues.filter((cue) => patternOf(programme, cue)).length;
+  return cues.length > 0 ? worn / cues.length : 0;
+}
+
 /** How far each place's part of the work is done, from 0 to 1. */
 function progressOf(programme: Programme): Record<PlaceName, number> {
   // That of the strand with the most cues: what is typed on another does not undo it.
@@ -79,6 +89,7 @@ function progressOf(programme: Programme): Record<PlaceName, number> {
     words,
     timing: lines.length > 0 ? cues.length / lines.length : 0,
     travel: travelDone(programme),
+    patterns: patternsDone(programme),
     handover: words === 1 ? 0.5 : 0,
   };
 }

@@ -26,6 +26,7 @@ const places = {
   words: () => import('../words/WordsPlace.tsx'),
   timing: () => import('../timing/TimingPlace.tsx'),
   travel: () => import('../travel/TravelPlace.tsx'),
+  patterns: () => import('../patterns/PatternsPlace.tsx'),
   handover: () => import('../handover/HandoverPlace.tsx'),
 };
 
@@ -55,6 +56,7 @@ const MaterialPlace = lazyPart(places.material);
 const WordsPlace = lazyPart(places.words);
 const TimingPlace = lazyPart(places.timing);
 const TravelPlace = lazyPart(places.travel);
+const PatternsPlace = lazyPart(places.patterns);
 const HandoverPlace = lazyPart(places.handover);
 
 holdWindow();
@@ -80,6 +82,7 @@ const router = createBrowserRouter([
       { path: 'words', element: <WordsPlace /> },
       { path: 'timing', element: <TimingPlace /> },
       { path: 'travel', element: <TravelPlace /> },
+      { path: 'patterns', element: <PatternsPlace /> },
       { path: 'handover', element: <HandoverPlace /> },
     ],
   },

@@ -19,6 +19,7 @@ import { frameBefore } from '@cadence/core/time/frameRate.ts';
 import { add, subtract, toSeconds } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { newId } from '../desk/desk.ts';
+import { shapeAsSet } from '@cadence/core/scene/layout.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { offer } from '../desk/offer.tsx';
 import { goTo } from '../desk/places.ts';
@@ -60,8 +61,7 @@ export default function Cards({ close }: WindowProps) {
       shelf
         ? {
             longestLine: facts.frame.width - 2 * style.margin,
-            measure: (line: string) =>
-              shelf.shape([{ text: line }], style.family, style.size).width,
+            measure: (line: string) => shapeAsSet([{ text: line }], style, shelf).width,
           }
         : undefined,
     [shelf, facts.frame.width, style],

@@ -4,9 +4,10 @@ import { tableOf, type EntityKind, type Id, type Programme } from '../programme.
 
 type Row = { readonly id: Id } & Readonly<Record<string, unknown>>;
 
-/** What others name comes before them: a cue names its strand and its passage, a passage may name a picture. */
+/** What others name comes before them: a cue names its strand, its pattern and its passage, a passage may name a picture. */
 const ORDER = [
   'material',
+  'pattern',
   'strand',
   'passage',
   'cue',

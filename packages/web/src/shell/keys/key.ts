@@ -16,6 +16,7 @@ export type KeyGroup =
   | 'While typing in Words'
   | 'In Words as text'
   | 'On a sheet in Travel'
+  | 'In Patterns'
   | 'In Handover';
 
 /** A key as it is listed. It is named as it is read aloud: modifiers first, then the key as it is printed. */

@@ -51,6 +51,11 @@ export const PLACES_OWN_KEYS: readonly Key[] = [
     { keys: 'Ctrl Space', does: 'Play or stop' },
     { keys: 'Esc', does: 'Leave the sheet' },
   ]),
+  ...inGroup('In Patterns', [
+    { keys: 'Alt P', does: 'Apply the pattern to the strand' },
+    { keys: 'Alt ,', does: 'Everything comes in a frame earlier' },
+    { keys: 'Alt .', does: 'Everything comes in a frame later' },
+  ]),
   ...inGroup('In Handover', [
     { keys: 'F', does: 'Go to the next finding; Enter fixes it' },
     { keys: 'Shift F', does: 'Go to the finding before' },

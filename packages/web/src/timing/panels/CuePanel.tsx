@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { setStrandStyle, setStyle, setText } from '@cadence/core/programme/edits/text/reword.ts';
 import { trimCue } from '@cadence/core/programme/edits/cues/trimCue.ts';
 import { placeOf } from '@cadence/core/programme/order.ts';
+import { styleOf, styleOfStrand } from '@cadence/core/programme/patterns.ts';
 import type { Cue, TextStyle } from '@cadence/core/programme/programme.ts';
 import { readingOf } from '@cadence/core/pace/reading.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -236,7 +237,7 @@ function StyleForm() {
   const strand = useStrand();
   const cue = programme.cues[selection.at(-1) ?? ''];
   if (!cue) return null;
-  const style: TextStyle = scope === 'all' ? strand.style : { ...strand.style, ...cue.style };
+  const style = scope === 'all' ? styleOfStrand(programme, strand) : styleOf(programme, cue);
   const isTimed = style.saidColour || cue.words.length > 0;
   const set = (part: Partial<TextStyle>) => {
     const { programme: now } = openNow();

@@ -2,7 +2,8 @@
 import { create, remove, update, type Change, type Edit } from '../../record/change.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from '../../order.ts';
 import type { Passage } from '../../passage.ts';
-import type { Backdrop, Facts, Id, Material, Programme } from '../../programme.ts';
+import type { Move } from '../../../movement/movement.ts';
+import type { Backdrop, Facts, Id, Material, Pattern, Programme } from '../../programme.ts';
 
 /** What of a crawl's look is in pixels. */
 const IN_PIXELS = ['size', 'insetLeft', 'insetRight', 'softEdge', 'bandBlur', 'up'] as const;
@@ -46,12 +47,45 @@ export function setFacts(
     };
     return scale === 1 ? [] : update('strand', strand, { style });
   });
+  const patterns = Object.values(programme.patterns).flatMap((pattern) =>
+    scale === 1 ? [] : update('pattern', pattern, scaledPattern(pattern, scale)),
+  );
   const passages = Object.values(programme.passages).flatMap((passage) =>
     scale === 1 ? [] : update('passage', passage, scaled(passage, scale)),
   );
   return {
     name,
-    changes: [...update('programme', programme.facts, part), ...strands, ...passages],
+    changes: [...update('programme', programme.facts, part), ...strands, ...patterns, ...passages],
+  };
+}
+
+/** A pattern on a frame so many times as high: every length in pixels goes with it. */
+function scaledPattern({ look, movement }: Pattern, scale: number): Partial<Pattern> {
+  const moved = <P extends { readonly moves: readonly Move[] }>(phase: P | null): P | null =>
+    phase && {
+      ...phase,
+      moves: phase.moves.map((move) =>
+        move.from !== undefined && (move.what === 'blur' || move.in === 'px')
+          ? { ...move, from: move.from * scale }
+          : move,
+      ),
+    };
+  const { size, margin, outlineWidth, shadow } = look;
+  return {
+    look: {
+      ...look,
+      ...(size !== undefined && { size: Math.round(size * scale) }),
+      ...(margin !== undefined && { margin: Math.round(margin * scale) }),
+      ...(outlineWidth !== undefined && { outlineWidth: outlineWidth * scale }),
+      ...(shadow && {
+        shadow: {
+          ...shadow,
+          ...{ across: shadow.across * scale, down: shadow.down * scale },
+          blur: shadow.blur * scale,
+        },
+      }),
+    },
+    movement: { ...movement, comesIn: moved(movement.comesIn), goes: moved(movement.goes) },
   };
 }
 

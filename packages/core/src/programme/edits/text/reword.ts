@@ -32,11 +32,26 @@ export function setStyle(
   };
 }
 
-/** Sets parts of a strand's style, for every cue on it that does not differ. */
+/**
+ * Sets parts of a strand's style, for every cue on it that does not differ. What its pattern sets is set in the pattern,
+ * for all that have it.
+ */
 export function setStrandStyle(programme: Programme, id: Id, part: Partial<TextStyle>): Edit {
+  const name = 'Style a strand';
   const strand = programme.strands[id];
-  const becomes = strand && { style: { ...strand.style, ...part } };
-  return { name: 'Style a strand', changes: becomes ? update('strand', strand, becomes) : [] };
+  if (!strand) return { name, changes: [] };
+  const pattern = programme.patterns[strand.pattern ?? ''];
+  const fields = Object.entries(part);
+  const isPatterns = ([field]: [string, unknown]) =>
+    pattern !== undefined && Object.hasOwn(pattern.look, field);
+  const [patterns, own] = [fields.filter(isPatterns), fields.filter((each) => !isPatterns(each))];
+  const style = { ...strand.style, ...(Object.fromEntries(own) as Partial<TextStyle>) };
+  const changes = update('strand', strand, { style });
+  if (pattern && patterns.length > 0) {
+    const look = { ...pattern.look, ...(Object.fromEntries(patterns) as Partial<TextStyle>) };
+    changes.push(...update('pattern', pattern, { look }));
+  }
+  return { name, changes };
 }
 
 export function deleteCues(programme: Programme, ids: readonly Id[]): Edit {

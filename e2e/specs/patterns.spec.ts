@@ -1,0 +1,112 @@
+/** Patterns: a look with its movement, for any number of cues. */
+import type { Page } from '@playwright/test';
+import { expect, held, kept, open, test, type Serving } from '../fixtures.ts';
+
+const card = (page: Page, name: string) =>
+  page.getByRole('region', { name: 'Shelf of patterns' }).getByRole('button', { name });
+const inspector = (page: Page) => page.getByRole('complementary', { name: 'Inspector' });
+const name = (page: Page) => inspector(page).getByRole('textbox', { name: 'Name of the pattern' });
+const comesIn = (page: Page) => inspector(page).getByRole('region', { name: 'Comes in' });
+
+/** The patterns of a programme, and the cues that name one. */
+async function patternsIn(serving: Serving, id: string) {
+  const { patterns, strands, cues } = (await held(serving, id)).programme;
+  return {
+    patterns: Object.values(patterns),
+    strands: Object.values(strands).flatMap(({ pattern }) => pattern ?? []),
+    cues: Object.values(cues).filter(({ pattern, movement }) => pattern ?? movement),
+  };
+}
+
+/** What the picture shows, as a text to compare. */
+const shown = (page: Page) =>
+  page
+    .getByRole('region', { name: 'Picture and draft' })
+    .locator('canvas')
+    .first()
+    .evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+
+test('a pattern is given to a whole strand in one step, moves in the picture, and is taken back in one', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'patterns');
+  await page.keyboard.press('PageDown');
+  await expect(page.getByRole('img', { name: 'Threads of the cue' })).toBeVisible();
+  const before = await shown(page);
+  await card(page, 'Halyard').click();
+  await inspector(page)
+    .getByRole('button', { name: /^Apply to “/ })
+    .click();
+  await expect(inspector(page).getByText(/^on \d+ cues$/)).toBeVisible();
+  await expect.poll(() => shown(page)).not.toBe(before);
+  await kept(page);
+  const given = await patternsIn(serving, programme);
+  expect(given.strands).toEqual(['shelf-halyard']);
+  expect(given.patterns.map(({ name }) => name)).toEqual(['Halyard']);
+  await page.reload();
+  await expect(name(page)).toHaveValue('Halyard');
+  await page.keyboard.press('Control+z');
+  await expect(inspector(page).getByText('on no cue yet')).toBeVisible();
+  await kept(page);
+  expect(await patternsIn(serving, programme)).toEqual({ patterns: [], strands: [], cues: [] });
+});
+
+test('by keyboard: a pattern is chosen, applied, and all of it comes two frames earlier', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'timing');
+  await page.keyboard.press('Alt+5');
+  await expect(page).toHaveURL(/\/patterns/);
+  await card(page, 'Splice').focus();
+  await page.keyboard.press('Enter');
+  await expect(card(page, 'Splice')).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('Alt+p');
+  await page.keyboard.press('Alt+,');
+  await page.keyboard.press('Alt+,');
+  await expect(comesIn(page).getByRole('textbox', { name: 'Early by' })).toHaveValue('2 frames');
+  await kept(page);
+  const { patterns } = await patternsIn(serving, programme);
+  expect(patterns.map(({ movement }) => movement.comesIn?.early)).toEqual([2]);
+});
+
+test('what one cue changes stays its own, can be taken back, and can become a pattern', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'patterns');
+  await page.keyboard.press('PageDown');
+  await card(page, 'Ripple').click();
+  await page.keyboard.press('Alt+p');
+  await expect(inspector(page).getByText(/^on \d+ cues$/)).toBeVisible();
+  await inspector(page).getByText('This cue alone').click();
+  await comesIn(page).getByText('line', { exact: true }).click();
+  await expect(inspector(page).getByText('This cue differs from its pattern.')).toBeVisible();
+  await kept(page);
+  const own = await patternsIn(serving, programme);
+  expect(own.cues.map(({ movement }) => movement?.comesIn?.by)).toEqual(['line']);
+  expect(own.patterns[0]?.movement.comesIn?.by).toBe('letter');
+  await inspector(page).getByRole('button', { name: 'Take back' }).click();
+  await expect(inspector(page).getByText('This cue differs')).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect(inspector(page).getByText('This cue differs')).toBeVisible();
+  await page.getByRole('button', { name: 'New' }).click();
+  await page.getByRole('menuitem', { name: 'Make a pattern of this cue' }).click();
+  await expect(name(page)).toHaveValue(/^Ripple of/);
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await name(page).fill('Mine');
+  await page.keyboard.press('Enter');
+  await expect(card(page, 'Mine')).toBeVisible();
+  await expect
+    .poll(async () =>
+      (await patternsIn(serving, programme)).patterns.map((each) => each.name).sort(),
+    )
+    .toEqual(['Mine', 'Ripple']);
+  const made = await patternsIn(serving, programme);
+  expect(made.cues.map(({ movement }) => movement)).toEqual([null]);
+  expect(made.patterns.find(({ name }) => name === 'Mine')?.movement.comesIn?.by).toBe('line');
+});

@@ -1,0 +1,50 @@
+/** `pattern list` and `pattern apply`: the patterns that a programme can have, and giving one to a strand. */
+import { applyPattern } from '@cadence/core/programme/edits/patterns/patterns.ts';
+import { cuesInOrder } from '@cadence/core/programme/order.ts';
+import { patternOf, patternsAtHand } from '@cadence/core/programme/patterns.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { toSeconds } from '@cadence/core/time/ticks.ts';
+import { WrongUsage } from './failure.ts';
+import { readProgramme } from './programmeFile.ts';
+import { keep, strandIn } from './programmes.ts';
+
+/** The JSON of `pattern list`: those of the programme first, then those of the shelf. */
+export async function listCommand(file: string): Promise<object> {
+  const programme = await readProgramme(file);
+  const cues = Object.values(programme.cues);
+  return {
+    patterns: patternsAtHand(programme).map(({ id, name, note, movement: { comesIn, goes } }) => ({
+      ...{ id, name, note: note ?? null },
+      inProgramme: id in programme.patterns,
+      cues: cues.filter((cue) => patternOf(programme, cue)?.id === id).length,
+      comesIn: comesIn && { by: comesIn.by, when: comesIn.when },
+      goes: goes && { by: goes.by, when: goes.when },
+    })),
+  };
+}
+
+/** The JSON of `pattern apply`: a strand is given the pattern, with all its cues. */
+export async function applyCommand(
+  file: string,
+  out: string,
+  name: string,
+  strandName: string | undefined,
+): Promise<object> {
+  const programme = await readProgramme(file);
+  const known = patternsAtHand(programme);
+  const pattern = known.find((each) => each.name.toLowerCase() === name.trim().toLowerCase());
+  if (!pattern)
+    throw new WrongUsage(
+      `--pattern takes the name of a pattern: ${known.map((each) => `“${each.name}”`).join(', ')}.`,
+    );
+  const strand = strandIn(programme, strandName);
+  const edit = applyPattern(programme, pattern, { strand: strand.id });
+  const made = await keep(programme, edit, out);
+  const cues = cuesInOrder(made, strand.id).map((cue) => ({
+    id: cue.id,
+    start: toSeconds(cue.start),
+    end: toSeconds(cue.end),
+    text: plainText(cue.text),
+  }));
+  return { file: out, pattern: pattern.name, strand: strand.title, cues };
+}

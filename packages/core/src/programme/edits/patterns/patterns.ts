@@ -1,0 +1,249 @@
+/** Patterns: given to cues and strands, changed for all that have them, and made of what a cue has of its own. */
+import type { ComesIn, Movement } from '../../../movement/movement.ts';
+import { aOrMany, plural } from '../../../text/plural.ts';
+import { countFrames, frameBefore, frames } from '../../../time/frameRate.ts';
+import { later, subtract, ZERO } from '../../../time/ticks.ts';
+import { cuesInOrder, neighbours } from '../../order.ts';
+import { patternOf } from '../../patterns.ts';
+import type { Cue, Id, Pattern, Programme, TextStyle } from '../../programme.ts';
+import { apply } from '../../record/apply.ts';
+import { create, remove, update, type Change, type Edit } from '../../record/change.ts';
+import { sequence } from '../sequence.ts';
+
+/** What a pattern is given to. */
+export type Wearers = { readonly cues: readonly Id[] } | { readonly strand: Id };
+
+const cuesOf = (programme: Programme, wearers: Wearers): readonly Cue[] =>
+  'strand' in wearers
+    ? cuesInOrder(programme, wearers.strand)
+    : wearers.cues.flatMap((id) => programme.cues[id] ?? []);
+
+/** Brings a pattern into the programme, unless it is there. */
+const broughtIn = ({ patterns }: Programme, pattern: Pattern): Change[] =>
+  pattern.id in patterns ? [] : [create('pattern', pattern)];
+
+/**
+ * Gives a pattern to cues, or to a strand and all its cues. What they have of their own stays. Cues whose first word
+ * would have no time to come in begin earlier, as far as there is room before them.
+ */
+export function applyPattern(programme: Programme, pattern: Pattern, wearers: Wearers): Edit {
+  const cues = cuesOf(programme, wearers);
+  const name = `Apply “${pattern.name}” to ${'strand' in wearers ? 'a strand' : aOrMany(cues.length, 'cue')}`;
+  const changes: Change[] = broughtIn(programme, pattern);
+  if ('strand' in wearers) {
+    const strand = programme.strands[wearers.strand];
+    if (!strand) return { name, changes: [] };
+    changes.push(...update('strand', strand, { pattern: pattern.id }));
+    // A strand is given it whole: no cue of it keeps another one.
+    for (const cue of cues) if (cue.pattern) changes.push(...update('cue', cue, { pattern: null }));
+  } else for (const cue of cues) changes.push(...update('cue', cue, { pattern: pattern.id }));
+  const given = sequence(programme, [
+    () => ({ name, changes }),
+    (now) => ({
+      ...roomToComeIn(
+        now,
+        cues.map(({ id }) => id),
+      ),
+      name,
+    }),
+  ]);
+  return { ...given, name };
+}
+
+/** Frames that one unit takes to come in, where that is a number of frames. */
+const takesFrames = ({ takes }: ComesIn): number =>
+  takes?.in === 'frames' ? Math.round(takes.count) : 0;
+
+/**
+ * Has cues begin early enough for their first word to come in before it is said, where a gap before them has the room.
+ * Their starts are tied to their first words.
+ */
+export function roomToComeIn(programme: Programme, ids: readonly Id[]): Edit {
+  const { frameRate } = programme.facts;
+  const frame = frames(1, frameRate);
+  const changes = ids.flatMap((id): Change[] => {
+    const cue = programme.cues[id];
+    const first = cue?.words[0];
+    const comesIn = cue && (cue.movement?.comesIn ?? patternOf(programme, cue)?.movement.comesIn);
+    if (!cue || !first || cue.startTie || comesIn?.when !== 'said' || comesIn.arrives !== 'lands')
+      return [];
+    const said = frameBefore(first.start, frameRate);
+    const wanted = subtract(said, frames(takesFrames(comesIn) + comesIn.early, frameRate));
+    const { before } = neighbours(programme, cue);
+    const overlaps = programme.strands[cue.strand]?.overlapAllowed;
+    const least = !overlaps && before ? before.end : ZERO;
+    const start = frames(Math.ceil(later(wanted, least) / frame), frameRate);
+    if (start >= cue.start) return [];
+    const startTie = { to: 'word', frames: countFrames(subtract(said, start), frameRate) } as const;
+    return update('cue', cue, { start, startTie });
+  });
+  return { name: 'Make room to come in', changes };
+}
+
+/** Takes the pattern from cues, or from a strand and all its cues. */
+export function takeOffPattern(programme: Programme, wearers: Wearers): Edit {
+  const cues = cuesOf(programme, wearers);
+  const name = `Take the pattern off ${'strand' in wearers ? 'a strand' : aOrMany(cues.length, 'cue')}`;
+  const strand = 'strand' in wearers ? programme.strands[wearers.strand] : undefined;
+  const changes = [
+    ...(strand ? update('strand', strand, { pattern: null }) : []),
+    ...cues.flatMap((cue) => update('cue', cue, { pattern: null })),
+  ];
+  const still = cues.filter((cue) => patternOf(apply(programme, changes), cue));
+  if (still.length === 0) return { name, changes };
+  const note = `${plural(still.length, 'cue has', 'cues have')} the pattern of the strand. Take it off the strand.`;
+  return { name, changes, note };
+}
+
+/** What of a pattern is changed; undefined in a look is what the style of the strand has. */
+export interface PatternPart {
+  readonly name?: string;
+  readonly look?: { readonly [K in keyof TextStyle]?: TextStyle[K] | undefined };
+  readonly movement?: Partial<Movement>;
+}
+
+const withLook = (
+  look: Partial<TextStyle>,
+  part: NonNullable<PatternPart['look']>,
+): Partial<TextStyle> =>
+  Object.fromEntries(
+    Object.entries({ ...look, ...part }).filter(([, value]) => value !== undefined),
+  );
+
+/** Changes a pattern, and so all that have it; one of the shelf is brought into the programme changed. */
+export function changePattern(programme: Programme, of: Pattern, part: PatternPart): Edit {
+  const pattern = programme.patterns[of.id];
+  const title = part.name?.trim();
+  const becomes: Partial<Pattern> = {
+    ...(title && { name: title }),
+    ...(part.look && { look: withLook((pattern ?? of).look, part.look) }),
+    ...(part.movement && { movement: { ...(pattern ?? of).movement, ...part.movement } }),
+  };
+  return {
+    name: part.name === undefined ? 'Change a pattern' : 'Rename a pattern',
+    changes: pattern
+      ? update('pattern', pattern, becomes)
+      : [create('pattern', { ...of, ...becomes })],
+  };
+}
+
+/** Gives cues parts of a movement of their own, beside what their pattern has. */
+export function changeMovement(
+  programme: Programme,
+  ids: readonly Id[],
+  part: Partial<Movement>,
+): Edit {
+  const cues = ids.flatMap((id) => programme.cues[id] ?? []);
+  return {
+    name: `Change the movement of ${aOrMany(cues.length, 'cue')}`,
+    changes: cues.flatMap((cue) => update('cue', cue, { movement: { ...cue.movement, ...part } })),
+  };
+}
+
+/** Whether a cue has something of its own in the place of what its pattern says. */
+export function hasOwn(programme: Programme, cue: Cue): boolean {
+  const pattern = patternOf(programme, cue);
+  return (
+    Object.keys(cue.movement ?? {}).length > 0 ||
+    Object.keys(pattern?.look ?? {}).some((field) => Object.hasOwn(cue.style, field))
+  );
+}
+
+/** Has cues as their pattern says again, but for what it says nothing of. */
+export function takeBackOwn(programme: Programme, ids: readonly Id[]): Edit {
+  const cues = ids
+    .flatMap((id) => programme.cues[id] ?? [])
+    .filter((cue) => hasOwn(programme, cue));
+  return {
+    name: `Take back what ${cues.length === 1 ? 'a cue has' : `${cues.length} cues have`} of their own`,
+    changes: cues.flatMap((cue) => {
+      const look = patternOf(programme, cue)?.look ?? {};
+      const style = Object.fromEntries(
+        Object.entries(cue.style).filter(([field]) => !Object.hasOwn(look, field)),
+      );
+      return update('cue', cue, { movement: null, style });
+    }),
+  };
+}
+
+/** What a cue has of its own becomes its pattern's, for all that have it. */
+export function intoPattern(programme: Programme, id: Id): Edit {
+  const name = 'Put a cue’s own into its pattern';
+  const cue = programme.cues[id];
+  const pattern = cue && patternOf(programme, cue);
+  if (!cue || !pattern)
+    return { name, changes: [], note: 'This cue has no pattern. Make one of it first.' };
+  return {
+    name,
+    changes: [
+      ...update('pattern', pattern, {
+        look: { ...pattern.look, ...cue.style },
+        movement: { ...pattern.movement, ...cue.movement },
+      }),
+      ...update('cue', cue, { movement: null, style: {} }),
+    ],
+  };
+}
+
+/**
+ * Makes a pattern of how a cue looks and moves, and gives it to the cue.
+ *
+ * @param made  how it looks and moves as it stands
+ */
+export function makePattern(
+  programme: Programme,
+  cue: Id,
+  made: {
+    readonly id: Id;
+    readonly name: string;
+    readonly look: Partial<TextStyle>;
+    readonly movement: Movement;
+  },
+): Edit {
+  const wearer = programme.cues[cue];
+  return {
+    name: 'Make a pattern',
+    changes: wearer
+      ? [
+          create('pattern', made),
+          ...update('cue', wearer, { pattern: made.id, movement: null, style: {} }),
+        ]
+      : [],
+  };
+}
+
+/** Another pattern like one, under a name of its own. */
+export function copyPattern(programme: Programme, pattern: Pattern, id: Id): Edit {
+  const names = new Set(Object.values(programme.patterns).map((each) => each.name));
+  let count = 2;
+  while (names.has(`${pattern.name} ${count}`)) count++;
+  return {
+    name: 'Duplicate a pattern',
+    changes: [create('pattern', { ...pattern, id, name: `${pattern.name} ${count}` })],
+  };
+}
+
+/** Takes a pattern out of the programme, and off all that have it. */
+export function removePattern(programme: Programme, id: Id): Edit {
+  const name = 'Delete a pattern';
+  const pattern = programme.patterns[id];
+  if (!pattern) return { name, changes: [] };
+  return {
+    name,
+    changes: [
+      ...Object.values(programme.cues).flatMap((cue) =>
+        cue.pattern === id ? update('cue', cue, { pattern: null }) : [],
+      ),
+      ...Object.values(programme.strands).flatMap((strand) =>
+        strand.pattern === id ? update('strand', strand, { pattern: null }) : [],
+      ),
+      remove('pattern', pattern),
+    ],
+  };
+}
+
+/** How many frames earlier or later the units of a movement come in; each press of a key is one. */
+export function nudgeComing(movement: Movement, by: number): Partial<Movement> {
+  const { comesIn } = movement;
+  return comesIn ? { comesIn: { ...comesIn, early: comesIn.early + by } } : {};
+}

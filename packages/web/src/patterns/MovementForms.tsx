@@ -1,0 +1,467 @@
+/** How text comes in, stays and goes, as it is set. */
+import {
+  ActionIcon,
+  Button,
+  Checkbox,
+  Menu,
+  NumberInput,
+  SegmentedControl,
+  Select,
+} from '@mantine/core';
+import { IconPlus, IconX } from '@tabler/icons-react';
+import { EASINGS } from '@cadence/core/movement/easing.ts';
+import {
+  framesLong,
+  type ComesIn,
+  type Goes,
+  type Move,
+  type MoveKind,
+  type Stay,
+  type StayKind,
+  type UnitKind,
+} from '@cadence/core/movement/movement.ts';
+import classes from './PatternsPlace.module.css';
+
+const UNITS = ['letter', 'word', 'line', 'whole'];
+
+const COMES_WHEN = [
+  { value: 'start', label: 'at the start, all at once' },
+  { value: 'said', label: 'as each is said' },
+  { value: 'after', label: 'one after another' },
+  { value: 'evenly', label: 'evenly over a time' },
+  { value: 'weight', label: 'by how much there is to read' },
+  { value: 'beats', label: 'on beats' },
+  { value: 'bars', label: 'on bars' },
+  { value: 'hits', label: 'on hits' },
+  { value: 'marks', label: 'on marks' },
+  { value: 'typed', label: 'typed' },
+];
+const GOES_WHEN = [
+  { value: 'end', label: 'all at the end' },
+  { value: 'wave', label: 'one after another' },
+  { value: 'next', label: 'as the next one comes' },
+  { value: 'said', label: 'when it has been said' },
+  { value: 'cut', label: 'with the cue, at once' },
+];
+const ORDERS = [
+  { value: 'forwards', label: 'forwards' },
+  { value: 'backwards', label: 'backwards' },
+  { value: 'middle', label: 'from the middle' },
+  { value: 'edges', label: 'from the edges' },
+  { value: 'random', label: 'by chance' },
+];
+/** Whose times the sound gives. */
+const BY_SOUND = new Set(['said', 'beats', 'bars', 'hits', 'marks']);
+
+interface NumberProps {
+  readonly label: string;
+  readonly value: number;
+  readonly set: (value: number) => void;
+  readonly suffix?: string;
+  readonly min?: number;
+  readonly max?: number;
+  readonly step?: number;
+}
+
+function Figure({ label, value, set, suffix = '', min = 0, max = 10_000, step = 1 }: NumberProps) {
+  return (
+    <NumberInput
+      size="xs"
+      label={label}
+      suffix={suffix && ` ${suffix}`}
+      value={Math.round(value * 1000) / 1000}
+      min={min}
+      max={max}
+      step={step}
+      decimalScale={3}
+      onChange={(next) => {
+        if (typeof next === 'number' && next >= min && next <= max && next !== value) set(next);
+      }}
+    />
+  );
+}
+
+function Choice({
+  label,
+  data,
+  value,
+  set,
+}: {
+  label: string;
+  data: { value: string; label: string }[];
+  value: string;
+  set: (value: string) => void;
+}) {
+  return (
+    <Select
+      size="xs"
+      label={label}
+      data={data}
+      value={value}
+      allowDeselect={false}
+      onChange={(next) => next !== null && next !== value && set(next)}
+    />
+  );
+}
+
+const By = ({ value, set }: { value: UnitKind; set: (by: UnitKind) => void }) => (
+  <SegmentedControl
+    aria-label="By"
+    fullWidth
+    data={value === 'syllable' ? ['letter', 'syllable', 'word', 'line', 'whole'] : UNITS}
+    value={value}
+    onChange={(by) => set(by as UnitKind)}
+  />
+);
+
+/** What coming in and going have alike. */
+interface PhaseProps {
+  readonly phase: ComesIn | Goes;
+  readonly set: (part: Partial<Pick<Goes, 'takes' | 'overlap' | 'order'>>) => void;
+}
+
+const Takes = ({ phase: { takes }, set }: PhaseProps) => (
+  <Figure
+    label="Takes"
+    suffix="frames"
+    value={takes?.in === 'frames' ? takes.count : 0}
+    set={(count) => set({ takes: framesLong(Math.round(count)) })}
+  />
+);
+
+const Overlap = ({ phase, set }: PhaseProps) => (
+  <Figure
+    label="Overlaps the next by"
+    suffix="%"
+    max={100}
+    step={5}
+    value={phase.overlap * 100}
+    set={(overlap) => set({ overlap: overlap / 100 })}
+  />
+);
+
+const InOrder = ({ phase, set }: PhaseProps) => (
+  <Choice
+    label="Order"
+    data={ORDERS}
+    value={phase.order}
+    set={(order) => set({ order: order as Goes['order'] })}
+  />
+);
+
+export function ComesInForm({
+  phase,
+  set,
+}: {
+  phase: ComesIn | null;
+  set: (part: Partial<ComesIn> | null) => void;
+}) {
+  return (
+    <section className={classes.part} aria-label="Comes in">
+      <Head title="Comes in" on={phase !== null} set={(on) => set(on ? {} : null)} />
+      {phase && (
+        <>
+          <By value={phase.by} set={(by) => set({ by })} />
+          <div className={classes.two}>
+            <Choice
+              label="When"
+              data={COMES_WHEN}
+              value={phase.when}
+              set={(when) => set({ when: when as ComesIn['when'] })}
+            />
+            {BY_SOUND.has(phase.when) && (
+              <Choice
+                label="At its time it"
+                data={[
+                  { value: 'lands', label: 'has landed' },
+                  { value: 'begins', label: 'begins to come' },
+                ]}
+                value={phase.arrives}
+                set={(arrives) => set({ arrives: arrives as ComesIn['arrives'] })}
+              />
+            )}
+            <Takes phase={phase} set={set} />
+            {BY_SOUND.has(phase.when) && (
+              <Figure
+                label="Early by"
+                suffix="frames"
+                min={-1000}
+                max={1000}
+                value={phase.early}
+                set={(early) => set({ early: Math.round(early) })}
+              />
+            )}
+            {phase.when === 'after' && <Overlap phase={phase} set={set} />}
+            {(phase.when === 'evenly' || phase.when === 'weight') && (
+              <Figure
+                label="Over, 0 for the whole cue"
+                suffix="frames"
+                value={phase.over?.in === 'frames' ? phase.over.count : 0}
+                set={(count) => set({ over: count > 0 ? framesLong(Math.round(count)) : null })}
+              />
+            )}
+            {phase.when === 'typed' && (
+              <>
+                <Figure
+                  label="Letters a second"
+                  min={0.1}
+                  max={60}
+                  value={phase.rate ?? 10}
+                  set={(rate) => set({ rate })}
+                />
+                <Figure
+                  label="Uneven by"
+                  suffix="%"
+                  max={100}
+                  step={5}
+                  value={(phase.uneven ?? 0) * 100}
+                  set={(uneven) => set({ uneven: uneven / 100 })}
+                />
+                <Figure
+                  label="Waits before"
+                  suffix="frames"
+                  value={phase.after}
+                  set={(after) => set({ after: Math.round(after) })}
+                />
+              </>
+            )}
+            {phase.by !== 'whole' && phase.when !== 'said' && phase.when !== 'typed' && (
+              <InOrder phase={phase} set={set} />
+            )}
+          </div>
+          <Moves moves={phase.moves} set={(moves) => set({ moves })} />
+        </>
+      )}
+    </section>
+  );
+}
+
+export function GoesForm({
+  phase,
+  set,
+}: {
+  phase: Goes | null;
+  set: (part: Partial<Goes> | null) => void;
+}) {
+  return (
+    <section className={classes.part} aria-label="Goes">
+      <Head title="Goes" on={phase !== null} set={(on) => set(on ? {} : null)} />
+      {phase && (
+        <>
+          <By value={phase.by} set={(by) => set({ by })} />
+          <div className={classes.two}>
+            <Choice
+              label="When"
+              data={GOES_WHEN}
+              value={phase.when}
+              set={(when) => set({ when: when as Goes['when'] })}
+            />
+            <Takes phase={phase} set={set} />
+            {phase.when === 'wave' && (
+              <>
+                <Overlap phase={phase} set={set} />
+                <InOrder phase={phase} set={set} />
+              </>
+            )}
+          </div>
+          <Moves moves={phase.moves} set={(moves) => set({ moves })} />
+        </>
+      )}
+    </section>
+  );
+}
+
+const Head = ({ title, on, set }: { title: string; on: boolean; set: (on: boolean) => void }) => (
+  <div className={classes.head}>
+    <h3>{title}</h3>
+    <span className="spring" />
+    <Checkbox
+      size="xs"
+      label={on ? 'moves' : 'is there at once'}
+      aria-label={`${title} with a movement`}
+      checked={on}
+      onChange={(event) => set(event.currentTarget.checked)}
+    />
+  </div>
+);
+
+/** What each move is called, what its figure is, and what it begins with. */
+const MOVES: Readonly<
+  Record<MoveKind, { says: string; unit: string; scale: number; usual: Partial<Move> }>
+> = {
+  opacity: { says: 'appears', unit: '%', scale: 0.01, usual: { from: 0 } },
+  scale: { says: 'grows', unit: '%', scale: 0.01, usual: { from: 0.8 } },
+  width: { says: 'widens', unit: '%', scale: 0.01, usual: { from: 0 } },
+  height: { says: 'rises', unit: '%', scale: 0.01, usual: { from: 0 } },
+  place: { says: 'moves', unit: 'em', scale: 1, usual: { from: 1, in: 'em', angle: 90 } },
+  turn: { says: 'turns', unit: '°', scale: 1, usual: { from: -10 } },
+  blur: { says: 'sharpens', unit: 'px', scale: 1, usual: { from: 12 } },
+  spacing: { says: 'draws together', unit: 'em', scale: 1, usual: { from: 0.3 } },
+  colour: { says: 'changes colour', unit: '', scale: 1, usual: { colour: '#e8c15a' } },
+  wipe: { says: 'is wiped on', unit: '', scale: 1, usual: { angle: 180, soft: 0.3 } },
+};
+const FROM_SIDES = [
+  { value: '180', label: 'from the left' },
+  { value: '0', label: 'from the right' },
+  { value: '270', label: 'from above' },
+  { value: '90', label: 'from below' },
+];
+
+function Moves({ moves, set }: { moves: readonly Move[]; set: (moves: readonly Move[]) => void }) {
+  const change = (at: number, part: Partial<Move>) =>
+    set(moves.map((move, place) => (place === at ? { ...move, ...part } : move)));
+  return (
+    <>
+      {moves.map((move, at) => {
+        const { says, unit, scale } = MOVES[move.what];
+        const hasSide = move.what === 'place' || move.what === 'wipe';
+        const side = String((((move.angle ?? 180) % 360) + 360) % 360);
+        return (
+          <div key={`${move.what}${at}`} className={classes.three}>
+            {hasSide ? (
+              <Choice
+                label={says}
+                data={
+                  FROM_SIDES.some(({ value }) => value === side)
+                    ? FROM_SIDES
+                    : [...FROM_SIDES, { value: side, label: `from ${side}°` }]
+                }
+                value={side}
+                set={(angle) => change(at, { angle: Number(angle) })}
+              />
+            ) : (
+              <span className={classes.says}>{says}</span>
+            )}
+            {move.from !== undefined && move.in !== 'outside' ? (
+              <Figure
+                label="from"
+                suffix={move.in === 'px' ? 'px' : unit}
+                min={-10_000}
+                value={move.from / scale}
+                set={(from) => change(at, { from: from * scale })}
+              />
+            ) : (
+              <span className={classes.says}>
+                {move.in === 'outside' ? 'outside the frame' : ''}
+              </span>
+            )}
+            <Choice
+              label="how"
+              data={EASINGS.map((value) => ({ value, label: value }))}
+              value={move.easing}
+              set={(easing) => change(at, { easing: easing as Move['easing'] })}
+            />
+            <ActionIcon
+              aria-label={`Remove “${says}”`}
+              variant="subtle"
+              onClick={() => set(moves.filter((_, place) => place !== at))}
+            >
+              <IconX size={14} />
+            </ActionIcon>
+          </div>
+        );
+      })}
+      <Menu position="bottom-start" width={200}>
+        <Menu.Target>
+          <Button leftSection={<IconPlus size={14} />}>Add a move</Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {(Object.keys(MOVES) as MoveKind[]).map((what) => (
+            <Menu.Item
+              key={what}
+              onClick={() => set([...moves, { what, easing: 'soft out', ...MOVES[what].usual }])}
+            >
+              {MOVES[what].says}
+            </Menu.Item>
+          ))}
+        </Menu.Dropdown>
+      </Menu>
+    </>
+  );
+}
+
+const STAYS: Readonly<
+  Record<StayKind, { says: string; unit: string; scale: number; usual: Partial<Stay> }>
+> = {
+  grows: { says: 'grows to', unit: '%', scale: 0.01, usual: { amount: 1.1 } },
+  drifts: { says: 'drifts by', unit: 'em', scale: 1, usual: { amount: 0.5, angle: 0 } },
+  breathes: { says: 'breathes by', unit: '%', scale: 0.01, usual: { amount: 0.03 } },
+  sways: { says: 'sways by', unit: '°', scale: 1, usual: { amount: 2 } },
+  pulses: {
+    says: 'pulses on beats by',
+    unit: '%',
+    scale: 0.01,
+    usual: { amount: 0.04, on: 'beats' },
+  },
+  trembles: { says: 'trembles by', unit: 'em', scale: 1, usual: { amount: 0.02, seed: 1 } },
+};
+
+export function StaysForm({
+  stays,
+  set,
+}: {
+  stays: readonly Stay[];
+  set: (stays: readonly Stay[]) => void;
+}) {
+  return (
+    <section className={classes.part} aria-label="Stays">
+      <h3>Stays</h3>
+      {stays.map((stay, at) => {
+        const { says, unit, scale } = STAYS[stay.what];
+        return (
+          <div key={`${stay.what}${at}`} className={classes.three}>
+            <span className={classes.says}>{says}</span>
+            <Figure
+              label="amount"
+              suffix={unit}
+              min={-1000}
+              step={unit === 'em' ? 0.01 : 1}
+              value={(stay.amount ?? 0) / scale}
+              set={(amount) =>
+                set(
+                  stays.map((each, place) =>
+                    place === at ? { ...each, amount: amount * scale } : each,
+                  ),
+                )
+              }
+            />
+            <Choice
+              label="each"
+              data={UNITS.map((value) => ({ value, label: value }))}
+              value={stay.by}
+              set={(by) =>
+                set(
+                  stays.map((each, place) =>
+                    place === at ? { ...each, by: by as UnitKind } : each,
+                  ),
+                )
+              }
+            />
+            <ActionIcon
+              aria-label={`Remove “${says}”`}
+              variant="subtle"
+              onClick={() => set(stays.filter((_, place) => place !== at))}
+            >
+              <IconX size={14} />
+            </ActionIcon>
+          </div>
+        );
+      })}
+      <Menu position="bottom-start" width={200}>
+        <Menu.Target>
+          <Button leftSection={<IconPlus size={14} />}>Add a movement</Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {(Object.keys(STAYS) as StayKind[]).map((what) => (
+            <Menu.Item
+              key={what}
+              onClick={() => set([...stays, { what, by: 'whole', ...STAYS[what].usual }])}
+            >
+              {STAYS[what].says.replace(/ (?:to|by)$/, '')}
+            </Menu.Item>
+          ))}
+        </Menu.Dropdown>
+      </Menu>
+    </section>
+  );
+}

@@ -1,0 +1,88 @@
+/** Patterns: the shelf, the picture with the draft of a cue under it, and the inspector. */
+import { useEffect, useState } from 'react';
+import { STILL } from '@cadence/core/movement/movement.ts';
+import { movementOf, patternOf, styleOf } from '@cadence/core/programme/patterns.ts';
+import type { Id, Programme } from '@cadence/core/programme/programme.ts';
+import { useShown } from '../desk/store.ts';
+import { messageOf, say } from '../desk/say.ts';
+import { PictureView } from '../picture/PictureView.tsx';
+import { stage } from '../picture/studio.ts';
+import { Transport } from '../picture/Transport.tsx';
+import { Draft } from './Draft.tsx';
+import { useInHand } from './inHand.ts';
+import { Inspector } from './Inspector.tsx';
+import { patternActions, type Scope } from './patternActions.ts';
+import { Shelf } from './Shelf.tsx';
+import classes from './PatternsPlace.module.css';
+
+/** Fetches the letters of every pattern; counts up as they come. */
+function useFonts({ materials }: Programme, families: readonly string[]): number {
+  const [count, setCount] = useState(0);
+  const wanted = families.join('\n');
+  useEffect(() => {
+    let stale = false;
+    const fetch = async () => {
+      await stage.ownFonts({ materials });
+      for (const family of wanted.split('\n'))
+        if (family !== '') await stage.shelf.prepare(family, []);
+      if (!stale) setCount((before) => before + 1);
+    };
+    fetch().catch((error: unknown) => say.problem(`Fonts were not loaded: ${messageOf(error)}`));
+    return () => {
+      stale = true;
+    };
+  }, [wanted, materials]);
+  return count;
+}
+
+export default function PatternsPlace() {
+  const programme = useShown((shown) => shown);
+  const [chosen, choose] = useState<Id | null>(null);
+  const [scope, setScope] = useState<Scope>('pattern');
+  const { patterns, pattern, cue } = useInHand(chosen);
+  const fonts = useFonts(
+    programme,
+    [...new Set(patterns.flatMap(({ look }) => look.family ?? []))].sort(),
+  );
+  const movement = cue ? movementOf(programme, cue, styleOf(programme, cue).fade ?? 0) : undefined;
+  const worn = cue && patternOf(programme, cue);
+  const nudge = (by: number) => worn && patternActions.nudge(worn, scope, movement ?? STILL, by);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.altKey || event.ctrlKey || event.metaKey) return;
+      const done = {
+        Comma: () => nudge(1),
+        Period: () => nudge(-1),
+        KeyP: () => patternActions.toStrand(pattern),
+      }[event.code];
+      if (!done) return;
+      event.preventDefault();
+      done();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+  return (
+    <main className="place">
+      <section className={classes.left} aria-label="Shelf of patterns">
+        <Shelf {...{ patterns, pattern, cue, fonts, choose }} />
+      </section>
+      <section className={classes.middle} aria-label="Picture and draft">
+        <PictureView />
+        <div className={classes.transport} data-keys tabIndex={-1}>
+          <Transport />
+        </div>
+        {cue && fonts > 0 ? (
+          <Draft {...{ programme, cue, nudge }} movement={movement ?? STILL} />
+        ) : (
+          <p className="empty">
+            {cue ? 'Loading fonts …' : 'There is no text on this strand yet. Write some in Words.'}
+          </p>
+        )}
+      </section>
+      <aside className={classes.right} aria-label="Inspector">
+        <Inspector {...{ pattern, cue, scope, setScope, choose }} />
+      </aside>
+    </main>
+  );
+}

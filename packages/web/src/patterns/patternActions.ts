@@ -1,0 +1,73 @@
+/** What an editor does with patterns. */
+import { movementOf, patternOf, styleOf } from '@cadence/core/programme/patterns.ts';
+import {
+  applyPattern,
+  changeMovement,
+  changePattern,
+  copyPattern,
+  intoPattern,
+  makePattern,
+  nudgeComing,
+  removePattern,
+  takeBackOwn,
+  takeOffPattern,
+  type PatternPart,
+} from '@cadence/core/programme/edits/patterns/patterns.ts';
+import { STILL, type Movement } from '@cadence/core/movement/movement.ts';
+import type { Cue, Id, Pattern } from '@cadence/core/programme/programme.ts';
+import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
+import { make, newId } from '../desk/desk.ts';
+import { openNow, selectionNow } from '../desk/store.ts';
+import { strandOfText } from './inHand.ts';
+
+const now = () => openNow().programme;
+const selected = (): readonly Id[] => selectionNow().map(({ id }) => id);
+
+/** Where a change goes: into the pattern, or to the selected cues alone. */
+export type Scope = 'pattern' | 'cues';
+
+export const patternActions = {
+  toStrand: (pattern: Pattern) => {
+    const strand = strandOfText(now());
+    if (strand) make(applyPattern(now(), pattern, { strand: strand.id }));
+  },
+  toCues: (pattern: Pattern) => make(applyPattern(now(), pattern, { cues: selected() })),
+  offStrand: (strand: Id) => make(takeOffPattern(now(), { strand })),
+  offCues: () => make(takeOffPattern(now(), { cues: selected() })),
+  rename: (pattern: Pattern, name: string) => make(changePattern(now(), pattern, { name })),
+  copy: (pattern: Pattern): Id => {
+    const id = newId();
+    make(copyPattern(now(), pattern, id));
+    return id;
+  },
+  remove: (pattern: Pattern) => make(removePattern(now(), pattern.id)),
+  ofCue: (cue: Cue): Id => {
+    const id = newId();
+    const programme = now();
+    const pattern = patternOf(programme, cue);
+    const look = { ...pattern?.look, ...styleOf(programme, cue) };
+    const movement = movementOf(programme, cue, look.fade ?? 0) ?? STILL;
+    const words = plainText(cue.text).replace(/\s+/g, ' ').slice(0, 24).trim();
+    const name = `${pattern?.name ?? 'Pattern'} of “${words}”`;
+    make(makePattern(programme, cue.id, { id, name, look, movement }));
+    return id;
+  },
+  takeBack: () => make(takeBackOwn(now(), selected())),
+  intoPattern: (cue: Cue) => make(intoPattern(now(), cue.id)),
+  changeLook: (pattern: Pattern, scope: Scope, look: NonNullable<PatternPart['look']>) =>
+    make(
+      scope === 'cues'
+        ? setStyle(now(), selected(), look)
+        : changePattern(now(), pattern, { look }),
+    ),
+  changeMovement: (pattern: Pattern, scope: Scope, movement: Partial<Movement>) =>
+    make(
+      scope === 'cues'
+        ? changeMovement(now(), selected(), movement)
+        : changePattern(now(), pattern, { movement }),
+    ),
+  /** All units so many frames earlier, or later where less than 0. */
+  nudge: (pattern: Pattern, scope: Scope, movement: Movement, by: number) =>
+    patternActions.changeMovement(pattern, scope, nudgeComing(movement, by)),
+};
