@@ -1,11 +1,11 @@
 /**
- * Writing films: `npx tsx bench/film.ts [browser|node|server|frames|hour|long]` (after `npm run build`); the first four
- * unless said. `long` needs ffmpeg to make a film of half an hour.
+ * Writing films: `npx tsx bench/film.ts [browser|node|server|frames|hour|long|browserlong]` (after `npm run build`);
+ * the first four unless said. The two long ones need ffmpeg to make a film of half an hour.
  *
  * In the browser and on the command line: how fast the demo's film is written with its subtitles, against real time; the
- * longest task of the page meanwhile, and the memory; on the server, how long others wait meanwhile. Then whether each frame of films of several rates is written once,
- * in its place, by the numbers drawn into the sample films. `hour`: whether sound and picture drift in an hour. `long`:
- * the memory that half an hour takes.
+ * longest task of the page meanwhile, and the memory; on the server, how long others wait meanwhile. Then whether each
+ * frame of films of several rates is written once, in its place, by the numbers drawn into the sample films. `hour`:
+ * whether sound and picture drift in an hour. `long` and `browserlong`: the memory that half an hour takes.
  */
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
@@ -15,11 +15,12 @@ import { cp, mkdtemp, readFile, readdir, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { FilePathSource } from 'mediabunny';
 import { seedDemo } from '../demo/seed.ts';
 import { PcmWriter, wavFrame } from '@cadence/core/formats/wav/writeWav.ts';
 import { FILE_FORMAT } from '@cadence/core/programme/fileFormat.ts';
+import type { Programme } from '@cadence/core/programme/programme.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
@@ -87,66 +88,96 @@ async function memoryOf(top: number): Promise<number> {
   return [...sizes].reduce((sum, [pid, size]) => sum + (isBelow(pid) ? size : 0), 0);
 }
 
-async function inBrowser(): Promise<void> {
-  const server = await chromium.launchServer({
+interface InHandover {
+  readonly page: Page;
+  /** Of the browser before it writes, and the process that has it. */
+  readonly idle: number;
+  readonly pid: number;
+}
+
+/** Opens the place where a programme leaves in a browser, with the film alone chosen, and closes it in the end. */
+async function inHandover(id: string, write: (where: InHandover) => Promise<void>): Promise<void> {
+  // With a profile on disk: without one, a browser keeps the files of its pages in memory.
+  const profile = await mkdtemp(join(folder, 'profile-'));
+  const browser = await chromium.launchPersistentContext(profile, {
     executablePath: '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+    viewport: { width: 1280, height: 800 },
   });
-  const browser = await chromium.connect(server.wsEndpoint());
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`${running.address}/p/${ferry}/handover`);
+  const page = await browser.newPage();
+  await page.goto(`${running.address}/p/${id}/handover`);
   for (const name of [/^SRT/, /^WebVTT/]) await page.getByRole('checkbox', { name }).uncheck();
   await page.getByRole('checkbox', { name: /^Film with text/ }).check();
-  await page.getByRole('combobox', { name: 'Part of the programme' }).click();
-  await page.getByRole('option', { name: 'From one time to another' }).click();
-  await page.getByLabel('From', { exact: true }).fill(RANGE[0]);
-  await page.getByLabel('Up to').fill(RANGE[1]);
   await page.waitForTimeout(3000);
-  const idle = await memoryOf(server.process().pid ?? 0);
-  await page.evaluate(() => {
-    Object.assign(window, { tasks: [] });
-    new PerformanceObserver((seen) =>
-      (window as unknown as { tasks: number[] }).tasks.push(
-        ...seen.getEntries().map(({ duration }) => duration),
-      ),
-    ).observe({ type: 'longtask' });
-  });
-  /** The longest task of the page since it was last asked, in milliseconds; those under 50 are not told. */
-  const longest = async () => {
-    await page.waitForTimeout(2000);
-    const tasks = await page.evaluate(() =>
-      (window as unknown as { tasks: number[] }).tasks.splice(0),
-    );
-    const most = Math.max(0, ...tasks);
-    return most === 0 ? 'none over 50 ms' : `${most.toFixed(0)} ms`;
-  };
-  const goTo = (place: string) => page.getByRole('link', { name: place }).click();
-  await goTo('Words');
-  await page.waitForTimeout(1000);
-  await goTo('Handover');
-  show('longest task, to Words and back, no film', await longest());
-  await page.getByRole('button', { name: /^Write 1 file/ }).waitFor();
-  const began = performance.now();
-  const line = page.getByRole('region', { name: 'Being written' });
-  await page.getByRole('button', { name: /^Write 1 file/ }).click();
-  const done = page
-    .waitForEvent('download', { timeout: 600_000 })
-    .then(() => (performance.now() - began) / 1000);
-  const peaked = peakOf(server.process().pid ?? 0, done);
-  await page.waitForTimeout(4000);
-  show('longest task, the film begun, in Handover', await longest());
-  await goTo('Words');
-  show('longest task, on to Words meanwhile', await longest());
-  const peak = await peaked;
-  const took = await done;
-  show('longest task, in Words to the end of it', await longest());
-  await goTo('Handover');
-  show('browser, 720p H.264 with sound', `${(LENGTH / took).toFixed(2)} times real time`);
-  show('memory above the idle browser', `${(peak - idle).toFixed(0)} MB`);
-  show('what is said of it', (await line.locator('small').first().innerText()).trim());
+  const pid = await browserOf(profile);
+  await write({ page, idle: await memoryOf(pid), pid });
   await browser.close();
-  await server.close();
 }
+
+/** The process of the browser that has a profile. */
+async function browserOf(profile: string): Promise<number> {
+  for (const name of await readdir('/proc')) {
+    const line = await readFile(`/proc/${name}/cmdline`, 'utf8').catch(() => '');
+    if (line.includes(`--user-data-dir=${profile}`) && !line.includes('--type='))
+      return Number(name);
+  }
+  throw new Error('The process of the browser was not found.');
+}
+
+/** Presses Write; gives the seconds until the film is there. */
+async function pressWrite(page: Page, most: number): Promise<number> {
+  const press = page.getByRole('button', { name: /^Write 1 file/ });
+  await press.waitFor();
+  const began = performance.now();
+  await press.click();
+  return page
+    .waitForEvent('download', { timeout: most })
+    .then(() => (performance.now() - began) / 1000);
+}
+
+const inBrowser = () =>
+  inHandover(ferry, async ({ page, idle, pid }) => {
+    await page.getByRole('combobox', { name: 'Part of the programme' }).click();
+    await page.getByRole('option', { name: 'From one time to another' }).click();
+    await page.getByLabel('From', { exact: true }).fill(RANGE[0]);
+    await page.getByLabel('Up to').fill(RANGE[1]);
+    await page.evaluate(() => {
+      Object.assign(window, { tasks: [] });
+      new PerformanceObserver((seen) =>
+        (window as unknown as { tasks: number[] }).tasks.push(
+          ...seen.getEntries().map(({ duration }) => duration),
+        ),
+      ).observe({ type: 'longtask' });
+    });
+    /** The longest task of the page since it was last asked, in milliseconds; those under 50 are not told. */
+    const longest = async () => {
+      await page.waitForTimeout(2000);
+      const tasks = await page.evaluate(() =>
+        (window as unknown as { tasks: number[] }).tasks.splice(0),
+      );
+      const most = Math.max(0, ...tasks);
+      return most === 0 ? 'none over 50 ms' : `${most.toFixed(0)} ms`;
+    };
+    const goTo = (place: string) => page.getByRole('link', { name: place }).click();
+    await goTo('Words');
+    await page.waitForTimeout(1000);
+    await goTo('Handover');
+    show('longest task, to Words and back, no film', await longest());
+    const line = page.getByRole('region', { name: 'Being written' });
+    const done = pressWrite(page, 600_000);
+    const peaked = peakOf(pid, done);
+    await page.waitForTimeout(4000);
+    show('longest task, the film begun, in Handover', await longest());
+    await goTo('Words');
+    show('longest task, on to Words meanwhile', await longest());
+    const peak = await peaked;
+    const took = await done;
+    show('longest task, in Words to the end of it', await longest());
+    await goTo('Handover');
+    show('browser, 720p H.264 with sound', `${(LENGTH / took).toFixed(2)} times real time`);
+    show('memory above the idle browser', `${(peak - idle).toFixed(0)} MB`);
+    show('what is said of it', (await line.locator('small').first().innerText()).trim());
+  });
 
 async function onNode(): Promise<void> {
   const file = await fetch(`${running.address}/api/programmes/${ferry}/file`);
@@ -288,10 +319,10 @@ async function anHour(): Promise<void> {
   }
 }
 
-/** The memory of half an hour of film on Node: the demo's film over and over. */
-async function halfAnHour(): Promise<void> {
-  const parts = await mkdtemp(join(folder, 'long-'));
-  const film = join(parts, 'long.mp4');
+/** A programme of half an hour whose film is the demo's, over and over; and the folder with its material. */
+async function halfAnHour(): Promise<{ long: Programme; film: string; material: string }> {
+  const material = await mkdtemp(join(folder, 'long-'));
+  const film = join(material, 'long.mp4');
   const demo = join(root, 'demo/ferry/skerrymoor-cut3.mp4');
   spawnSync('ffmpeg', ['-v', 'error', '-stream_loop', '15', '-i', demo, '-c', 'copy', film]);
   const programme = await running.keeper.programme(ferry);
@@ -307,20 +338,38 @@ async function halfAnHour(): Promise<void> {
     materials: { ...programme.materials, [id]: { ...old, name: 'long.mp4', hash, length } },
   };
   for (const { name, kind } of Object.values(programme.materials))
-    if (kind !== 'film') await cp(join(root, 'demo/ferry', name), join(parts, name));
-  const file = join(parts, 'long.json');
+    if (kind !== 'film') await cp(join(root, 'demo/ferry', name), join(material, name));
+  return { long, film, material };
+}
+
+async function longOnNode(): Promise<void> {
+  const { long, material } = await halfAnHour();
+  const file = join(material, 'long.json');
   await writeFile(file, JSON.stringify({ format: FILE_FORMAT, programme: long }));
+  const words = ['film', file, join(material, 'out.mp4'), '--material', material];
   const began = performance.now();
-  const child = spawn(
-    process.execPath,
-    [join(root, 'scripts/cadence.mjs'), 'film', file, join(parts, 'out.mp4'), '--material', parts],
-    { stdio: ['ignore', 'inherit', 'ignore'] },
-  );
+  const child = spawn(process.execPath, [join(root, 'scripts/cadence.mjs'), ...words], {
+    stdio: ['ignore', 'inherit', 'ignore'],
+  });
   const done = new Promise((ended) => child.on('exit', ended));
   const peak = await peakOf(child.pid ?? 0, done);
   const took = (performance.now() - began) / 1000;
   show('cadence film, 30 minutes', `${(HOUR / 2 / took).toFixed(2)} times real time`);
   show('memory', `${peak.toFixed(0)} MB`);
+}
+
+async function longInBrowser(): Promise<void> {
+  const { long, film } = await halfAnHour();
+  const { hash } = await running.store.takeFile(film);
+  const kept = long.materials[long.facts.picture ?? ''];
+  if (kept?.hash !== hash) throw new Error('The film was kept under another name.');
+  const id = await running.keeper.keepNew(long);
+  await inHandover(id, async ({ page, idle, pid }) => {
+    const done = pressWrite(page, HOUR * 1000);
+    const peak = await peakOf(pid, done);
+    show('browser, 30 minutes', `${(HOUR / 2 / (await done)).toFixed(2)} times real time`);
+    show('memory above the idle browser', `${(peak - idle).toFixed(0)} MB`);
+  });
 }
 
 /** Films of several rates, each written at its own: a frame that is dropped, doubled or off is counted. */
@@ -367,7 +416,8 @@ if (wants('node')) await onNode();
 if (wants('server')) await onServer();
 if (wants('frames')) await byNumbers();
 if (wantsOnly('hour')) await anHour();
-if (wantsOnly('long')) await halfAnHour();
+if (wantsOnly('long')) await longOnNode();
+if (wantsOnly('browserlong')) await longInBrowser();
 await running.stop();
 await rm(folder, { recursive: true });
 process.exit();

@@ -2,7 +2,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
-import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import { isHeard } from '@cadence/core/mix/keySounds.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { NOTHING, PICTURE } from '@cadence/core/scene/sceneAt.ts';
 import { nameRate, nearestFrame, parseRate, type FrameRate } from '@cadence/core/time/frameRate.ts';
@@ -102,11 +102,11 @@ export function orderOf(programme: Programme, out: string, options: FilmOptions)
   };
   if (range.end <= range.start)
     throw new WrongUsage('There is not a whole frame in this range. Nothing was written.');
-  const isHeard = container !== 'zip' && soundsHeard(programme).some(({ muted }) => !muted);
+  const hasSound = container !== 'zip' && isHeard(programme);
   return {
     container,
     video,
-    audio: isHeard ? (container === 'mp4' ? 'aac' : 'opus') : undefined,
+    audio: hasSound ? (container === 'mp4' ? 'aac' : 'opus') : undefined,
     ...sizeWith(frame, linesOf(options.size, frame.height)),
     rate: rateOf(options.rate, frameRate),
     quality: 'good',

@@ -1,7 +1,7 @@
 /** `sound`: the mixdown of a programme as a WAVE file. */
 import { sampleAt } from '@cadence/core/mix/mixdown.ts';
 import { WAV_RATE, wavOf } from '@cadence/core/mix/wavOf.ts';
-import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import { isHeard } from '@cadence/core/mix/keySounds.ts';
 import { soundsIn } from '@cadence/node/material.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
 import { rangeOf, targetOf } from './asked.ts';
@@ -32,7 +32,7 @@ export async function soundCommand(
   const [target, bits] = [targetOf(options.loudness), bitsOf(options.bits)];
   const programme = await readProgramme(name);
   const range = rangeOf(programme, options.range);
-  if (!soundsHeard(programme).some(({ muted }) => !muted))
+  if (!isHeard(programme))
     throw new Unusable('silent', 'No sound is heard in this programme.', name);
   const open = await soundsIn(folderOf(name, options.material), programme);
   const samples = sampleAt(range.end, WAV_RATE) - sampleAt(range.start, WAV_RATE);

@@ -14,6 +14,8 @@ export const OPTIONS = {
   profile: 'NAME',
   strand: 'NAME',
   pattern: 'NAME',
+  sounds: 'KEYS.wav',
+  seed: 'NUMBER',
   language: 'en',
   pins: 'PINS.json',
   frame: '1920x1080',
@@ -175,6 +177,17 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     run: async ([file = '', out = ''], options) => {
       const pattern = needed(options.pattern, '--pattern');
       return (await import('./patterns.ts')).applyCommand(file, out, pattern, options.strand);
+    },
+  },
+  keys: {
+    takes: ['SOUND-or-TEXT', 'TEXT-or-OUT.wav'],
+    options: ['rate', 'seed', 'sounds'],
+    example: 'keys opening.txt --rate 9 --seed 3 --sounds demo/keys/keys.opus opening.wav --json',
+    run: async ([file = '', other = ''], options) => {
+      const keys = await import('./keys.ts');
+      if (options.sounds !== undefined) return keys.keysLaidCommand(file, other, options);
+      onlyFor('--sounds', options, ['rate', 'seed']);
+      return keys.keysOnHitsCommand(file, other);
     },
   },
   scene: {

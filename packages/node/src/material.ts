@@ -5,7 +5,7 @@ import { stat } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { OpenSource } from '@cadence/core/mix/mixdown.ts';
-import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import { materialsHeard } from '@cadence/core/mix/keySounds.ts';
 import type { Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
@@ -44,9 +44,9 @@ export async function fileOf(folder: string, { name, hash }: Material): Promise<
 /** Opens the sounds that are heard in a programme, from a folder. @throws Unusable where the file of one is not there */
 export async function soundsIn(folder: string, programme: Programme): Promise<OpenSource> {
   const paths = new Map<Id, string>();
-  for (const { material, muted } of soundsHeard(programme)) {
+  for (const material of materialsHeard(programme)) {
     const file = programme.materials[material];
-    if (file && !muted) paths.set(material, await fileOf(folder, file));
+    if (file) paths.set(material, await fileOf(folder, file));
   }
   return async (material) => {
     const path = paths.get(material);

@@ -3,6 +3,15 @@ import type { Range } from '../time/range.ts';
 import { TICKS_PER_SECOND, type Ticks } from '../time/ticks.ts';
 import { gainAt, soundsHeard, stretchOf } from '../programme/heard.ts';
 import type { Id, Programme, Sound } from '../programme/programme.ts';
+import {
+  addKey,
+  cutKeys,
+  laidKeys,
+  strokesOfMaterial,
+  struckFor,
+  type Key,
+  type StruckKey,
+} from './keySounds.ts';
 import { Resampler } from './resample.ts';
 import { toStereo, type StereoChunk } from './stereo.ts';
 
@@ -118,9 +127,60 @@ function addTo(
   }
 }
 
+/** The keys of a recording, cut out of it at the rate of the mixdown; it is read up to its last stroke. */
+async function keysOf(
+  programme: Programme,
+  material: Id,
+  rate: number,
+  open: OpenSource,
+): Promise<Key[]> {
+  const stretches = strokesOfMaterial(programme, material);
+  const source = await open(material);
+  if (!source) return [];
+  const reader = new Reader(source, rate, 0);
+  try {
+    return cutKeys(
+      await reader.read(Math.ceil((stretches.at(-1)?.end ?? 0) * rate)),
+      stretches,
+      rate,
+    );
+  } finally {
+    await reader.close();
+  }
+}
+
+interface Struck extends StruckKey {
+  readonly key: Key;
+}
+
+/** The keys that are heard in a range, in the order in which they are struck. */
+async function struckIn(
+  programme: Programme,
+  range: Range,
+  rate: number,
+  open: OpenSource,
+): Promise<Struck[]> {
+  const cut = new Map<Id, Key[]>();
+  const struck: Struck[] = [];
+  for (const { at, material, key, left, right, sounds } of laidKeys(programme, struckFor(range))) {
+    const keys = cut.get(material) ?? (await keysOf(programme, material, rate, open));
+    cut.set(material, keys);
+    const own = keys[key];
+    if (own)
+      struck.push({
+        key: own,
+        at: sampleAt(at, rate),
+        sounds: Math.round(sounds * rate),
+        gains: [left, right],
+      });
+  }
+  return struck;
+}
+
 /**
  * The mixdown of a range of a programme, in pieces of a second, however long it is: left and right, full scale ±1, not
- * limited. Each sound lies on the nearest sample; its gains are those that it is played with.
+ * limited. Each sound lies on the nearest sample; its gains are those that it is played with. Keys are struck at the
+ * start of the frame of their letter.
  *
  * @param rate  of the mixdown, in samples a second
  */
@@ -143,6 +203,7 @@ export async function* mixdown(
       const skip = sampleAt(sound.from, rate) + from - laid;
       parts.push({ sound, from, to, reader: new Reader(source, rate, skip) });
     }
+    const keys = await struckIn(programme, range, rate, open);
     for (let first = begin; first < end;) {
       const last = Math.min(end, first + PIECE * rate);
       const out = [new Float32Array(last - first), new Float32Array(last - first)] as const;
@@ -150,6 +211,9 @@ export async function* mixdown(
         const [at, until] = [Math.max(first, part.from), Math.min(last, part.to)];
         if (at < until) addTo(out, first, await part.reader.read(until - at), at, part, rate);
       }
+      for (const struck of keys)
+        if (struck.at - struck.key.struck < last && struck.at + struck.sounds > first)
+          addKey(out, first, struck.key, struck, rate);
       yield out;
       first = last;
     }

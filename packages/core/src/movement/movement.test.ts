@@ -2,7 +2,7 @@ import { EASINGS, eased } from './easing.ts';
 import { COMES_IN, fading, framesLong, GOES, type ComesIn, type Goes } from './movement.ts';
 import { shuffled } from './random.ts';
 import { threadsOf, turns, type CueTime, type Part } from './threads.ts';
-import { typedTimes } from './typing.ts';
+import { lettersOnHits, typedTimes } from './typing.ts';
 
 const time = (length: number, more: Partial<CueTime> = {}): CueTime => ({
   ...{ length, beats: [], bars: [], marks: [], hits: [], beat: 12, rate: 25 },
@@ -263,5 +263,33 @@ describe('typing', () => {
     expect(mean((_, letter) => /[AF]/.test(letter))).toBeGreaterThan(usual * 1.1);
     expect(steps(5)).toEqual(steps(5));
     expect(steps(5)).not.toEqual(steps(6));
+  });
+});
+
+describe('letters on hits', () => {
+  const at = (count: number) => Array.from({ length: count }, (_, place) => 0.5 + place / 4);
+  const on = (text: string, count: number) =>
+    lettersOnHits(text, at(count)).map(({ text: letter, at: time }) => [letter, time]);
+
+  it('strikes spaces too where there are hits for them, and leaves them out where there are none', () => {
+    expect(on('a b\nc', 5)).toEqual([
+      ['a', 0.5],
+      [' ', 0.75],
+      ['b', 1],
+      ['\n', 1.25],
+      ['c', 1.5],
+    ]);
+    expect(on(' a b\nc\n', 3)).toEqual([
+      ['a', 0.5],
+      ['b', 0.75],
+      ['c', 1],
+    ]);
+  });
+
+  it('goes on in the pace of the hits where there are too few, and has no hit then', () => {
+    const letters = lettersOnHits('chains', at(4));
+    expect(letters.map(({ at: time }) => time)).toEqual([0.5, 0.75, 1, 1.25, 1.5, 1.75]);
+    expect(letters.map(({ hit }) => hit)).toEqual([0, 1, 2, 3, null, null]);
+    expect(lettersOnHits('é̂tat', at(4)).map(({ text }) => text)).toEqual(['é̂', 't', 'a', 't']);
   });
 });

@@ -38,3 +38,32 @@ export function typedTimes(text: string, { rate, uneven, seed }: Typing): number
   let at = 0;
   return weights.map((weight) => (at += weight * each));
 }
+
+/** A letter and the instant at which it is struck, in seconds. */
+export interface Struck {
+  readonly text: string;
+  readonly at: number;
+  /** The number of its hit; null where there were too few. */
+  readonly hit: number | null;
+}
+
+/**
+ * The letters of a text on the hits of a sound, one by one. Spaces and line ends are struck too, where there are hits
+ * for them; else they are left out. Letters for which no hit is left follow in the pace of the others.
+ *
+ * @param hits  in seconds, in order
+ */
+export function lettersOnHits(text: string, hits: readonly number[]): Struck[] {
+  const all = graphemes(text.trim());
+  const seen = all.filter((letter) => letter.trim() !== '');
+  const away = (letters: readonly string[]) => Math.abs(letters.length - hits.length);
+  const letters = away(seen) < away(all) ? seen : all;
+  const [first = 0, last = 0] = [hits[0], hits.at(-1)];
+  const pace = hits.length > 1 ? (last - first) / (hits.length - 1) : 0.1;
+  return letters.map((letter, place) => {
+    const at = hits[place];
+    return at === undefined
+      ? { text: letter, at: last + (place - hits.length + 1) * pace, hit: null }
+      : { text: letter, at, hit: place };
+  });
+}

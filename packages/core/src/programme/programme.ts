@@ -210,6 +210,20 @@ export type Tie =
   | { readonly to: 'word'; readonly frames: number }
   | { readonly to: 'mark'; readonly mark: Id; readonly frames: number };
 
+/** Sounds of keys under the letters of a cue, cut out of a recording of typing; they follow the letters. */
+export interface KeySounds {
+  /** The recording. Each hit in it is a stroke. */
+  readonly material: Id;
+  /** Gain in decibels. */
+  readonly level: number;
+  /** How much one stroke differs from the next in level and place, from 0 to 1. */
+  readonly varied: number;
+  readonly seed: number;
+  /** Where in the recording the space bar is struck, and where return is; like other letters where nothing is said. */
+  readonly space?: Ticks | null;
+  readonly enter?: Ticks | null;
+}
+
 export interface Cue extends Range {
   readonly id: Id;
   readonly strand: Id;
@@ -228,6 +242,7 @@ export interface Cue extends Range {
   readonly pattern?: Id | null;
   /** What differs from the movement of its pattern. */
   readonly movement?: Partial<Movement> | null;
+  readonly keys?: KeySounds | null;
 }
 
 /** A stretch of speech between two pauses; its times are those of its material. */

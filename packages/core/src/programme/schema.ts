@@ -175,6 +175,14 @@ const wholeMovement = strict({
   goes: goes.nullable().defined(),
 });
 const ownMovement = strict({ comesIn: comesIn.nullable(), stays, goes: goes.nullable() });
+const keySounds = strict({
+  material: id.required(),
+  level: yup.number().min(LEAST_LEVEL).max(MOST_LEVEL).required(),
+  varied: share.required(),
+  seed: seed.required(),
+  space: instant.nullable(),
+  enter: instant.nullable(),
+}).default(undefined);
 const ratio = yup.number().min(0).max(100);
 const alignment = yup.string().oneOf(ALIGNMENTS);
 const towards = yup.string().oneOf(CRAWL_DIRECTIONS);
@@ -322,6 +330,7 @@ export const shapes = {
     passage: id.nullable(),
     pattern: id.nullable(),
     movement: ownMovement.nullable(),
+    keys: keySounds.nullable(),
   }),
   piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean().nullable() }),
   beat: strict({
@@ -387,6 +396,7 @@ const OPTIONAL = new Set([
   'cue passage',
   'cue pattern',
   'cue movement',
+  'cue keys',
   'pattern note',
   'passage separator',
   'programme spelling',

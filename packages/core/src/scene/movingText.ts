@@ -1,13 +1,7 @@
 /** A text that moves: each of its parts as it stands at an instant. */
 import { isStraight } from '../movement/matrix.ts';
 import { UNITS, type Movement, type UnitKind } from '../movement/movement.ts';
-import {
-  threadsOf,
-  type CueTime,
-  type Part,
-  type Said,
-  type Threads,
-} from '../movement/threads.ts';
+import { threadsOf, type CueTime, type Part, type Threads } from '../movement/threads.ts';
 import {
   comeAndLeft,
   isAtRest,
@@ -15,16 +9,9 @@ import {
   type Place,
   type UnitThread,
 } from '../movement/unitState.ts';
-import { heardBeats, heardHits } from '../programme/heard.ts';
-import { marksInOrder } from '../programme/order.ts';
-import type { Cue, Programme, WordTime } from '../programme/programme.ts';
-import { timesOf } from '../programme/woven/reworded.ts';
-import { plainText } from '../text/lines.ts';
+import { sayingOf, timeOfCue } from '../programme/cueTime.ts';
+import type { Cue, Programme } from '../programme/programme.ts';
 import { readingWeight } from '../text/readingWeight.ts';
-import { wordsOf } from '../text/words.ts';
-import { countFrames, frameLength, nearestFrame } from '../time/frameRate.ts';
-import { instantsWithin, within } from '../time/range.ts';
-import { subtract, type Ticks } from '../time/ticks.ts';
 import type { Box, PaintedUnit } from './drawing.ts';
 import type { TextLayout } from './layout.ts';
 import { platesOfMoving, type PlateItem } from './plates.ts';
@@ -154,8 +141,8 @@ function moveAfresh(
   const [inBy, outBy] = [comesIn?.by ?? 'whole', goes?.by ?? 'whole'];
   const smallest =
     UNITS.find((kind) => [inBy, outBy, ...stays.map(({ by }) => by)].includes(kind)) ?? 'whole';
-  const time = timeOf(programme, cue);
-  const said = saying(programme, cue);
+  const time = timeOfCue(programme, cue);
+  const said = sayingOf(programme, cue);
   const parts = (kind: UnitKind): Part[] =>
     text.of(kind).map((unit) => ({
       text: unit.text,
@@ -193,66 +180,4 @@ function moveAfresh(
     goes: { by: outBy, units: text.of(outBy) },
     ...{ threads, time, units },
   };
-}
-
-/** Instants that fall into a cue, in frames from its start. */
-function timeOf(programme: Programme, cue: Cue): CueTime {
-  const { frameRate } = programme.facts;
-  const since = (at: Ticks): number => framesFrom(programme, cue, at);
-  const beats = instantsWithin(heardBeats(programme), cue);
-  const inFrames = beats.map(({ at }) => since(at));
-  const steps = inFrames.slice(1).map((at, place) => at - (inFrames[place] ?? 0));
-  const second = 705_600_000 / frameLength(frameRate);
-  return {
-    length: Math.max(1, countFrames(subtract(cue.end, cue.start), frameRate)),
-    beats: inFrames,
-    bars: beats.filter(({ bar }) => bar !== null).map(({ at }) => since(at)),
-    marks: instantsWithin(marksInOrder(programme), cue).map(({ at }) => since(at)),
-    hits: within(heardHits(programme), cue)
-      .filter(({ start }) => start >= cue.start)
-      .map(({ start }) => since(start)),
-    beat: steps[0] ?? second / 2,
-    rate: second,
-  };
-}
-
-/** From the start of a cue to an instant, by the frames next to each. */
-function framesFrom({ facts }: Programme, { start }: Cue, at: Ticks): number {
-  const { frameRate } = facts;
-  return countFrames(nearestFrame(at, frameRate), frameRate) - countFrames(start, frameRate);
-}
-
-/** When a part of the text of a cue is said, as far as its words have their times. */
-function saying(programme: Programme, cue: Cue): (unit: TextUnit) => Said | undefined {
-  const words = wordsOf(plainText(cue.text));
-  const times = timesOf(
-    cue.words,
-    words.map(({ text }) => text),
-  );
-  /** When what stands at a place of the text is said. */
-  const at = (place: number, side: 'from' | 'to'): number | undefined => {
-    const word = words.findLastIndex(({ from }) =>
-      side === 'from' ? from <= place : from < place,
-    );
-    const [written, time] = [words[word], times[word]];
-    if (!written || !time) return undefined;
-    const share = shareAt(time, Math.min(place, written.to) - written.from, written.text.length);
-    const instant = (time.start + share * (time.end - time.start)) as Ticks;
-    return framesFrom(programme, cue, instant);
-  };
-  return (unit) => {
-    const [start, end] = [at(unit.from, 'from'), at(unit.to, 'to')];
-    return start === undefined || end === undefined ? undefined : { start, end };
-  };
-}
-
-/** The share of a word that is said when a letter of it begins: by its syllables where it is split, evenly within them. */
-function shareAt({ syllables }: WordTime, letter: number, length: number): number {
-  const edges = [{ from: 0, share: 0 }, ...(syllables ?? []), { from: length, share: 1 }];
-  const next = edges.findIndex(({ from }) => from > letter);
-  if (next < 1) return letter >= length ? 1 : 0;
-  const [before, after] = [edges[next - 1], edges[next]];
-  if (!before || !after) return 0;
-  const within = (letter - before.from) / (after.from - before.from);
-  return before.share + within * (after.share - before.share);
 }

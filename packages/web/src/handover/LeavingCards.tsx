@@ -8,7 +8,7 @@ import {
   Select,
   TextInput,
 } from '@mantine/core';
-import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import { isHeard } from '@cadence/core/mix/keySounds.ts';
 import { strandsShown } from '@cadence/core/programme/order.ts';
 import { isTravelling, type Programme } from '@cadence/core/programme/programme.ts';
 import { plural } from '@cadence/core/text/plural.ts';
@@ -72,7 +72,7 @@ export function LeavingCards(props: LeavingProps) {
   const about = (bytes: number | undefined) =>
     bytes === undefined ? '' : `, about ${formatBytes(bytes)}`;
   const stills = stillsAsked(programme, leaves, strand, player.time);
-  const isHeard = soundsHeard(programme).some(({ muted }) => !muted);
+  const hasSound = isHeard(programme);
   return (
     <>
       <ChoiceCard
@@ -209,7 +209,7 @@ export function LeavingCards(props: LeavingProps) {
         title="Sound"
         on={on('sound')}
         toggle={() => toggle('sound')}
-        note={isHeard ? 'WAV, with marks as cue points' : 'No sound is heard'}
+        note={hasSound ? 'WAV, with marks as cue points' : 'No sound is heard'}
       >
         <div className={classes.pairs}>
           <Select

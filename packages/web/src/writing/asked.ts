@@ -1,5 +1,5 @@
 /** What the editor's choices in Handover ask for: films, pictures and sounds to be written. */
-import { soundsHeard } from '@cadence/core/programme/heard.ts';
+import { isHeard } from '@cadence/core/mix/keySounds.ts';
 import { cueOf } from '@cadence/core/programme/edits/programme/passages.ts';
 import { cuesInOrder, marksInOrder, strandsShown } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
@@ -102,11 +102,10 @@ export function filmAsked(
 ): FilmOrder {
   const { frame, frameRate } = programme.facts;
   const { container, video } = codecsOf(leaves.format);
-  const isHeard = soundsHeard(programme).some(({ muted }) => !muted);
   return {
     container,
     video,
-    audio: isHeard ? (container === 'webm' ? 'opus' : audio) : undefined,
+    audio: isHeard(programme) ? (container === 'webm' ? 'opus' : audio) : undefined,
     ...sizeWith(frame, leaves.lines ?? frame.height),
     rate: leaves.half ? halved(frameRate) : frameRate,
     quality: leaves.quality,
@@ -184,8 +183,7 @@ export function whyNot(
     return leaves.stills === 'marks'
       ? 'There are no marks to take stills of.'
       : 'There are no cues to take stills of.';
-  if (kinds.includes('sound') && !soundsHeard(programme).some(({ muted }) => !muted))
-    return 'No sound is heard in this programme.';
+  if (kinds.includes('sound') && !isHeard(programme)) return 'No sound is heard in this programme.';
   if (leaves.where === 'server')
     return kinds.includes('text') && leaves.text === 'webm'
       ? 'The server writes see-through text as PNG pictures, not as WebM. This browser can.'
