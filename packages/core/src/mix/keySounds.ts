@@ -60,7 +60,7 @@ export const strokesIn = (hits: readonly Heard[]): KeyStretch[] =>
   }));
 
 /** The strokes of a material, from the hits that were found in it. */
-export const strokesOfMaterial = (programme: Programme, material: Id): KeyStretch[] =>
+export const strokesOfMaterial = (programme: Pick<Programme, 'hits'>, material: Id): KeyStretch[] =>
   strokesIn(
     hitsInOrder(programme, material).map(({ start, level }) => ({
       start: toSeconds(start),
@@ -215,11 +215,15 @@ export function laidKeys(programme: Programme, range?: Range): LaidKey[] {
   return all.sort((a, b) => a.at - b.at);
 }
 
+/** The recordings whose keys are under letters. */
+export const recordingsOfKeys = (programme: Programme): ReadonlySet<Id> =>
+  new Set(cuesWithKeys(programme).map(({ keys }) => keys.material));
+
 /** The materials that are heard: of the sounds that are laid, and under letters. */
 export const materialsHeard = (programme: Programme): ReadonlySet<Id> =>
   new Set([
     ...soundsHeard(programme).flatMap(({ material, muted }) => (muted ? [] : [material])),
-    ...cuesWithKeys(programme).map(({ keys }) => keys.material),
+    ...recordingsOfKeys(programme),
   ]);
 
 /** Whether anything is heard. */

@@ -49,8 +49,10 @@ export const beatsInOrder = (programme: Programme, material: Id | null): readonl
   material === null ? [] : beatsByMaterial(programme.beats, material);
 
 /** The hits in a material, by start. */
-export const hitsInOrder = (programme: Programme, material: Id | null): readonly Hit[] =>
-  material === null ? [] : hitsByMaterial(programme.hits, material);
+export const hitsInOrder = (
+  programme: Pick<Programme, 'hits'>,
+  material: Id | null,
+): readonly Hit[] => (material === null ? [] : hitsByMaterial(programme.hits, material));
 
 /** The marks of the programme, in order. */
 export const marksInOrder = (programme: Programme): readonly Mark[] =>

@@ -8,7 +8,7 @@ export interface WritingProgress {
   readonly doing: 'sound' | 'frames' | 'joining';
   /** Of the whole, from 0 to 1. */
   readonly share: number;
-  /** Frames written since it was begun or went on, and how long that took, in seconds. */
+  /** Frames written since it was begun or went on, and how long those took, in seconds. */
   readonly frames: number;
   readonly seconds: number;
 }

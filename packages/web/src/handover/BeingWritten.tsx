@@ -3,11 +3,12 @@ import { ActionIcon, Button, Progress, Tooltip } from '@mantine/core';
 import { IconAlertTriangle, IconCheck, IconClock, IconServer2, IconX } from '@tabler/icons-react';
 import { useEffect, useRef } from 'react';
 import { toSeconds, fromSeconds } from '@cadence/core/time/ticks.ts';
-import type {
-  Job as AnyJob,
-  Sending,
-  ServerJob,
-  WritingProgress,
+import {
+  SOUND_SHARE,
+  type Job as AnyJob,
+  type Sending,
+  type ServerJob,
+  type WritingProgress,
 } from '@cadence/film/write/job.ts';
 import { instantOf, frameCount } from '@cadence/film/write/order.ts';
 import { jobFileUrl, server } from '../sync/api.ts';
@@ -214,11 +215,13 @@ function progressOf(
   const { order } = writing;
   const { rate } = order;
   const whole = frameCount(order);
-  const done = Math.round(share * whole);
+  const sounding = order.audio ? SOUND_SHARE : 0;
+  const drawn = Math.max(0, (share - sounding) / (1 - sounding));
+  const done = Math.round(drawn * whole);
   const speed = frames / seconds / (rate.num / rate.den);
   const length = toSeconds(instantOf(order, whole)) - toSeconds(order.range.start);
-  const left = frames > 0 ? ((1 - share) * length) / speed : 0;
-  const at = formatLength(fromSeconds(share * length));
+  const left = frames > 0 ? ((1 - drawn) * length) / speed : 0;
+  const at = formatLength(fromSeconds(drawn * length));
   const of = formatLength(fromSeconds(length));
   if (frames < 5) return `${at} of ${of}`;
   return `${at} of ${of}, ${speed.toFixed(1)} times as fast as it plays, ${formatLength(fromSeconds(left))} left${done === whole ? '.' : ''}`;

@@ -25,6 +25,7 @@ import { aOrMany, plural } from '@cadence/core/text/plural.ts';
 import { useApp, useShown, useStrand } from '../desk/store.ts';
 import { familiesFor } from '../picture/families.ts';
 import { strandOfText, wearersOf } from './inHand.ts';
+import { KeySoundsForm } from './KeySoundsForm.tsx';
 import { ComesInForm, GoesForm, StaysForm } from './MovementForms.tsx';
 import { patternActions, type Scope } from './patternActions.ts';
 import { Name } from './Name.tsx';
@@ -42,7 +43,8 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
   const programme = useShown((shown) => shown);
   const inHand = useStrand();
   const strand = strandOfText(programme) ?? inHand;
-  const selected = useApp((state) => state.view.selection).length;
+  const selection = useApp((state) => state.view.selection);
+  const selected = selection.length;
   const count = wearersOf(programme).get(pattern.id) ?? 0;
   const own = cue && hasOwn(programme, cue);
   const isWorn = cue && patternOf(programme, cue)?.id === pattern.id;
@@ -136,6 +138,9 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
       </div>
       <TextForm style={style} set={look} families={familiesFor(programme, style.family)} />
       <ComesInForm phase={movement.comesIn} set={comesIn} />
+      {cue && (cue.keys || (isWorn && movement.comesIn?.by === 'letter')) && (
+        <KeySoundsForm cue={cue} ids={selected > 0 ? selection : [cue.id]} />
+      )}
       <StaysForm
         stays={movement.stays}
         set={(stays) => patternActions.changeMovement(pattern, scope, { stays })}

@@ -1,13 +1,5 @@
 /** How text comes in, stays and goes, as it is set. */
-import {
-  ActionIcon,
-  Button,
-  Checkbox,
-  Menu,
-  NumberInput,
-  SegmentedControl,
-  Select,
-} from '@mantine/core';
+import { ActionIcon, Button, Checkbox, Menu } from '@mantine/core';
 import { IconPlus, IconX } from '@tabler/icons-react';
 import { EASINGS } from '@cadence/core/movement/easing.ts';
 import {
@@ -20,9 +12,8 @@ import {
   type StayKind,
   type UnitKind,
 } from '@cadence/core/movement/movement.ts';
+import { By, Choice, Figure, UNITS } from './fields.tsx';
 import classes from './PatternsPlace.module.css';
-
-const UNITS = ['letter', 'word', 'line', 'whole'];
 
 const COMES_WHEN = [
   { value: 'start', label: 'at the start, all at once' },
@@ -52,67 +43,6 @@ const ORDERS = [
 ];
 /** Whose times the sound gives. */
 const BY_SOUND = new Set(['said', 'beats', 'bars', 'hits', 'marks']);
-
-interface NumberProps {
-  readonly label: string;
-  readonly value: number;
-  readonly set: (value: number) => void;
-  readonly suffix?: string;
-  readonly min?: number;
-  readonly max?: number;
-  readonly step?: number;
-}
-
-function Figure({ label, value, set, suffix = '', min = 0, max = 10_000, step = 1 }: NumberProps) {
-  return (
-    <NumberInput
-      size="xs"
-      label={label}
-      suffix={suffix && ` ${suffix}`}
-      value={Math.round(value * 1000) / 1000}
-      min={min}
-      max={max}
-      step={step}
-      decimalScale={3}
-      onChange={(next) => {
-        if (typeof next === 'number' && next >= min && next <= max && next !== value) set(next);
-      }}
-    />
-  );
-}
-
-function Choice({
-  label,
-  data,
-  value,
-  set,
-}: {
-  label: string;
-  data: { value: string; label: string }[];
-  value: string;
-  set: (value: string) => void;
-}) {
-  return (
-    <Select
-      size="xs"
-      label={label}
-      data={data}
-      value={value}
-      allowDeselect={false}
-      onChange={(next) => next !== null && next !== value && set(next)}
-    />
-  );
-}
-
-const By = ({ value, set }: { value: UnitKind; set: (by: UnitKind) => void }) => (
-  <SegmentedControl
-    aria-label="By"
-    fullWidth
-    data={value === 'syllable' ? ['letter', 'syllable', 'word', 'line', 'whole'] : UNITS}
-    value={value}
-    onChange={(by) => set(by as UnitKind)}
-  />
-);
 
 /** What coming in and going have alike. */
 interface PhaseProps {

@@ -13,6 +13,7 @@ import {
   takeOffPattern,
   type PatternPart,
 } from '@cadence/core/programme/edits/patterns/patterns.ts';
+import { layKeys, takeKeys } from '@cadence/core/programme/edits/patterns/keys.ts';
 import { STILL, type Movement } from '@cadence/core/movement/movement.ts';
 import type { Cue, Id, Pattern } from '@cadence/core/programme/programme.ts';
 import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
@@ -67,6 +68,9 @@ export const patternActions = {
         ? changeMovement(now(), selected(), movement)
         : changePattern(now(), pattern, { movement }),
     ),
+  layKeys: (ids: readonly Id[], part: Parameters<typeof layKeys>[2]) =>
+    make(layKeys(now(), ids, part)),
+  takeKeys: (ids: readonly Id[]) => make(takeKeys(now(), ids)),
   /** All units so many frames earlier, or later where less than 0. */
   nudge: (pattern: Pattern, scope: Scope, movement: Movement, by: number) =>
     patternActions.changeMovement(pattern, scope, nudgeComing(movement, by)),

@@ -36,6 +36,7 @@ import { lazyPart } from '../kit/loadWithRetry.ts';
 import { openWindow } from './windows.ts';
 import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
 import { followWithClicks } from './clicks.ts';
+import { followWithKeys, prepareKeys } from './keySounds.ts';
 import { player } from '../playback/player.ts';
 import { settling } from '../weaving/settling.ts';
 import { tapping } from '../timing/tapping.ts';
@@ -164,7 +165,10 @@ function Opened() {
     goToPlacesWith((place) => void navigate(`/p/${openNow().id}/${place}`));
   }, [navigate]);
 
-  useEffect(() => loadPlayer(programme), [programme]);
+  useEffect(() => {
+    loadPlayer(programme);
+    prepareKeys(programme);
+  }, [programme]);
   useEffect(() => {
     const { speed, loop } = store.getState().view;
     player.setSpeed(speed);
@@ -173,11 +177,13 @@ function Opened() {
     const stopTapping = tapping.listen();
     const stopSettling = settling();
     const stopClicks = followWithClicks();
+    const stopKeys = followWithKeys();
     return () => {
       document.removeEventListener('keydown', answerKey);
       stopTapping();
       stopSettling();
       stopClicks();
+      stopKeys();
     };
   }, []);
   useEffect(() => {

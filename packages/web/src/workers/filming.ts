@@ -46,7 +46,8 @@ export type Report = (progress: PicturedProgress) => void;
 /** Tells how far it is, not too often. */
 class Telling {
   readonly #report: Report;
-  readonly #begun = performance.now();
+  /** When the first frame was drawn. */
+  #begun: number | undefined;
   #told = 0;
   #pictured = 0;
   #frames = 0;
@@ -63,8 +64,9 @@ class Telling {
   }
 
   frame(share: number, drawn: OffscreenCanvas | VideoFrame): void {
-    this.#frames++;
     const now = performance.now();
+    this.#begun ??= now;
+    this.#frames++;
     if (now - this.#pictured < PICTURES) {
       this.share('frames', share);
       return;
@@ -82,7 +84,7 @@ class Telling {
   }
 
   #seconds(now: number): number {
-    return (now - this.#begun) / 1000;
+    return (now - (this.#begun ?? now)) / 1000;
   }
 }
 
