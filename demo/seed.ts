@@ -27,7 +27,10 @@ import {
   setSpeed,
   type MeasureWay,
 } from '@cadence/core/programme/edits/programme/passages.ts';
+import { layKeys } from '@cadence/core/programme/edits/patterns/keys.ts';
+import { applyPattern, changeMovement } from '@cadence/core/programme/edits/patterns/patterns.ts';
 import { setComment } from '@cadence/core/programme/edits/text/emphasise.ts';
+import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
 import { rightEverywhere } from '@cadence/core/programme/edits/text/proof.ts';
 import { addStrand } from '@cadence/core/programme/edits/programme/strands.ts';
 import { trimCue } from '@cadence/core/programme/edits/cues/trimCue.ts';
@@ -35,9 +38,16 @@ import { toWeave, weaveCues } from '@cadence/core/programme/edits/words/weaveCue
 import { crawlLook } from '@cadence/core/programme/passage.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
-import type { Material, Programme } from '@cadence/core/programme/programme.ts';
-import { frameAfter, frameBefore, frames, parseRate } from '@cadence/core/time/frameRate.ts';
-import { add, fromSeconds, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
+import type { Material, Pattern, Programme } from '@cadence/core/programme/programme.ts';
+import { patternsAtHand } from '@cadence/core/programme/patterns.ts';
+import {
+  frameAfter,
+  frameBefore,
+  frames,
+  parseRate,
+  type FrameRate,
+} from '@cadence/core/time/frameRate.ts';
+import { add, fromSeconds, later, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
 import { parseTimecode } from '@cadence/core/time/timecode.ts';
 import type { Woven } from '@cadence/core/weave/weaver.ts';
 import { NOTICES } from '@cadence/server/news/harbourBoard.ts';
@@ -45,6 +55,7 @@ import type { Running } from '@cadence/server/start.ts';
 import { HARBOUR } from './board/harbour.ts';
 import { EMBLEM } from './ferry/emblem.ts';
 import { FILM } from './ferry/river.ts';
+import { APART, ENTER, SPACE, STROKES, strokeAt } from './ferry/keys.ts';
 import { TYPED } from './ferry/script.ts';
 import { LINES, songLength } from './slack/song.ts';
 
@@ -72,6 +83,7 @@ async function keep(
 export async function seedDemo(running: Running): Promise<void> {
   await seedSong(running);
   await seedBoard(running);
+  await seedTrailer(running);
   await seedFerry(running);
 }
 
@@ -103,6 +115,7 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
   change({ changes: keepFound(id, foundIn(heard), randomUUID) });
   change(setFacts(programme, { setBy: 'editor' }));
   const bars = heardBeats(programme).filter(({ bar }) => bar !== null);
+  change(applyPattern(programme, onShelf(programme, 'Ripple'), { strand }));
   LINES.forEach((text, line) => {
     const [from, to] = [bars[4 * line], bars[4 * line + 4]];
     if (!from || !to) return;
@@ -111,7 +124,18 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
     const mark = { at: from.at, purpose: 'bar' as const, name: `line ${line + 1}` };
     change(addMarks(programme, [mark], randomUUID));
   });
+  const hard = cuesInOrder(programme, strand).filter((_, line) => line % 2 === 0);
+  change(
+    applyPattern(programme, onShelf(programme, 'Bollard'), { cues: hard.map((cue) => cue.id) }),
+  );
   await keeper.keepNew(programme);
+}
+
+/** A pattern of the shelf. */
+function onShelf(programme: Programme, name: string): Pattern {
+  const found = patternsAtHand(programme).find((pattern) => pattern.name === name);
+  if (!found) throw new Error(`There is no pattern “${name}” on the shelf.`);
+  return found;
 }
 
 /** Makes "Harbour Board": a crawl of notices over a drawn harbour, and a card before it. */
@@ -171,76 +195,143 @@ const foundIn = (heard: KeptHeard): Found => ({
   length: fromSeconds(60),
 });
 
-/** Makes "The Ferry at Skerrymoor": pieces found, half of it typed and woven, a title card, a few things to mend. */
-async function seedFerry({ keeper, store }: Running): Promise<void> {
+/** What the two programmes of the ferry have in common: its film, phrases with their times, and its words. */
+interface FerryFilm {
+  readonly rate: FrameRate;
+  readonly length: Ticks;
+  readonly film: Material;
+  readonly heard: KeptHeard | undefined;
+  readonly phrases: Phrases['phrases'];
+  /** As they were woven, in the order of the phrases. */
+  readonly words: readonly Woven[];
+}
+
+async function ferryFilm(store: Store): Promise<FerryFilm> {
   const { seconds, phrases } = JSON.parse(
     await readFile(`${folder}phrases.json`, 'utf8'),
   ) as Phrases;
   const rate = parseRate(String(FILM.rate));
   if (!rate) throw new Error('The film has no usual frame rate.');
-  const film = await keep(store, 'ferry/skerrymoor-cut3.mp4');
-  const narration = await keep(store, 'ferry/narration-hesper.opus');
-  await store.keepSide(film.hash, 'still', await readFile(`${folder}skerrymoor-cut3.still.webp`));
+  const { hash, bytes, heard } = await keep(store, 'ferry/skerrymoor-cut3.mp4');
+  await store.keepSide(hash, 'still', await readFile(`${folder}skerrymoor-cut3.still.webp`));
+  const length = frames(Math.round(seconds * FILM.rate), rate);
+  return {
+    ...{ rate, length, phrases },
+    heard: unpackHeard(heard),
+    words: JSON.parse(await readFile(`${folder}woven.json`, 'utf8')) as Woven[],
+    film: {
+      ...{ id: randomUUID(), hash, bytes, length, name: 'skerrymoor-cut3.mp4', kind: 'film' },
+      sound: { ...SOUND, codec: 'aac' },
+      picture: {
+        ...{ width: FILM.width, height: FILM.height, frameRate: rate },
+        ...{ codec: 'avc', shown: true },
+      },
+      ...{ family: null, remarks: [] },
+    },
+  };
+}
 
+const SOUND = { sampleRate: 48_000, channels: 1 };
+
+/** A phrase as a cue, with room for its words to be heard out. */
+const rangeOf = ({ start, end }: Phrases['phrases'][number], rate: FrameRate) => ({
+  start: frameBefore(fromSeconds(start), rate),
+  end: frameAfter(add(fromSeconds(end), fromSeconds(0.16)), rate),
+});
+
+/** How many phrases are said in the trailer, and when a name is shown in it, in seconds. */
+const [TRAILER_PHRASES, NAME] = [8, { start: 13.4, end: 17.6 }];
+
+/** Makes "Four Hundred Links": an opening that is typed with its keys, words that pop as they are said, and a name. */
+async function seedTrailer({ keeper, store }: Running): Promise<void> {
+  const { rate, film, heard, phrases, words } = await ferryFilm(store);
+  const strand = randomUUID();
+  let programme = newProgramme(randomUUID(), 'Four Hundred Links', strand, 'narration');
+  const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
+    (programme = apply(programme, edit.changes));
+  change(addMaterial(programme, film));
+  const said = phrases.slice(0, TRAILER_PHRASES);
+  if (heard) {
+    const pieces = findPieces(heard.speech).slice(0, TRAILER_PHRASES);
+    change(setPieces(programme, film.id, pieces, randomUUID));
+  }
+  for (const phrase of said) {
+    // Each stays until the next is said, so that the eye has time for it.
+    const next = phrases[phrases.indexOf(phrase) + 1];
+    const { start, end } = rangeOf(phrase, rate);
+    const until = next ? subtract(rangeOf(next, rate).start, frames(12, rate)) : end;
+    change(addCue(programme, strand, { start, end: later(end, until) }, phrase.text, randomUUID));
+  }
+  const ids = cuesInOrder(programme, strand).map(({ id }) => id);
+  const weaving = toWeave(programme, strand, ids);
+  change(weaveCues(programme, weaving, words.slice(0, weaving.words.length)));
+  change(applyPattern(programme, onShelf(programme, 'Splice'), { strand }));
+  for (const name of ['Skerrymoor', 'Orran', 'Isla']) change(rightEverywhere(programme, name));
+  const end = frameAfter(fromSeconds(said.at(-1)?.end ?? 0), rate);
+  change(setFacts(programme, { length: add(end, fromSeconds(2)), setBy: 'editor' }));
+
+  const recording = await keep(store, 'ferry/keys.opus');
+  const keys = randomUUID();
+  change(
+    addMaterial(programme, {
+      ...{ id: keys, hash: recording.hash, bytes: recording.bytes, name: 'keys.opus' },
+      ...{ kind: 'sound', length: fromSeconds(strokeAt(STROKES) + APART), family: null },
+      ...{ sound: { ...SOUND, codec: 'opus' }, picture: null, remarks: [] },
+    }),
+  );
+  const typing = unpackHeard(recording.heard);
+  if (typing) change({ changes: keepFound(keys, foundIn(typing), randomUUID) });
+  const cards = randomUUID();
+  change(addStrand(programme, 'card', cards));
+  const opening = randomUUID();
+  const typed = { start: 0 as Ticks, end: frameBefore(fromSeconds(2.28), rate) };
+  change(addCue(programme, cards, typed, 'Skerrymoor, 5.45', () => opening));
+  const keyByKey = onShelf(programme, 'Key by key');
+  change(applyPattern(programme, keyByKey, { cues: [opening] }));
+  // Clear of the ferry.
+  change(setStyle(programme, [opening], { down: 'top' }));
+  const { comesIn } = keyByKey.movement;
+  if (comesIn)
+    change(changeMovement(programme, [opening], { comesIn: { ...comesIn, rate: 11, after: 6 } }));
+  const [space, enter] = [SPACE, ENTER].map((stroke) => fromSeconds(strokeAt(stroke)));
+  change(
+    layKeys(programme, [opening], { material: keys, space: space ?? null, enter: enter ?? null }),
+  );
+  const name = randomUUID();
+  const shown = { start: fromSeconds(NAME.start), end: fromSeconds(NAME.end) };
+  change(addCue(programme, cards, shown, 'Isla\nwho counts the links', () => name));
+  change(applyPattern(programme, onShelf(programme, 'Berth'), { cues: [name] }));
+  await keeper.keepNew(programme);
+}
+
+/** Makes "The Ferry at Skerrymoor": pieces found, half of it typed and woven, a title card, a few things to mend. */
+async function seedFerry({ keeper, store }: Running): Promise<void> {
+  const { rate, length, film, heard, phrases, words } = await ferryFilm(store);
+  const narration = await keep(store, 'ferry/narration-hesper.opus');
   const strand = randomUUID();
   let programme = newProgramme(randomUUID(), 'The Ferry at Skerrymoor', strand);
   const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
     (programme = apply(programme, edit.changes));
-  const length = frames(Math.round(seconds * FILM.rate), rate);
-  const sound = { sampleRate: 48_000, channels: 1 };
-  const filmId = randomUUID();
-  const material: Omit<Material, 'id' | 'hash' | 'bytes' | 'name' | 'kind' | 'sound' | 'picture'> =
-    {
-      length,
-      family: null,
-      remarks: [],
-    };
+  const material = { length, family: null, remarks: [] };
+  change(addMaterial(programme, film));
   change(
     addMaterial(programme, {
       ...material,
-      id: filmId,
-      hash: film.hash,
-      bytes: film.bytes,
-      name: 'skerrymoor-cut3.mp4',
-      kind: 'film',
-      sound: { ...sound, codec: 'aac' },
-      picture: {
-        width: FILM.width,
-        height: FILM.height,
-        frameRate: rate,
-        codec: 'avc',
-        shown: true,
-      },
-    }),
-  );
-  change(
-    addMaterial(programme, {
-      ...material,
-      id: randomUUID(),
-      hash: narration.hash,
-      bytes: narration.bytes,
-      name: 'narration-hesper.opus',
-      kind: 'sound',
-      sound: { ...sound, codec: 'opus' },
+      ...{ id: randomUUID(), hash: narration.hash, bytes: narration.bytes },
+      ...{ name: 'narration-hesper.opus', kind: 'sound' },
+      sound: { ...SOUND, codec: 'opus' },
       picture: null,
     }),
   );
   change(
     setFacts(programme, { startTimecode: parseTimecode('10:00:00:00', rate) ?? (0 as Ticks) }),
   );
-  const heard = unpackHeard(film.heard);
-  if (heard) change(setPieces(programme, filmId, findPieces(heard.speech), randomUUID));
-  for (const { text, start, end } of phrases.slice(0, TYPED)) {
-    const range = {
-      start: frameBefore(fromSeconds(start), rate),
-      end: frameAfter(add(fromSeconds(end), fromSeconds(0.16)), rate),
-    };
-    change(addCue(programme, strand, range, text, randomUUID));
-  }
-  const woven = JSON.parse(await readFile(`${folder}woven.json`, 'utf8')) as Woven[];
+  if (heard) change(setPieces(programme, film.id, findPieces(heard.speech), randomUUID));
+  for (const phrase of phrases.slice(0, TYPED))
+    change(addCue(programme, strand, rangeOf(phrase, rate), phrase.text, randomUUID));
   const ids = cuesInOrder(programme, strand).map(({ id }) => id);
   const weaving = toWeave(programme, strand, ids);
-  change(weaveCues(programme, weaving, woven.slice(0, weaving.words.length)));
+  change(weaveCues(programme, weaving, words.slice(0, weaving.words.length)));
   change(somethingToMend(programme, strand));
   const cards = randomUUID();
   change(addStrand(programme, 'card', cards));

@@ -96,6 +96,18 @@ interface Phase {
   readonly moves: readonly Move[];
 }
 
+/** What stands where the next letter will come. */
+export const CARETS = ['bar', 'block', 'underline'] as const;
+
+export interface Caret {
+  readonly shape: (typeof CARETS)[number];
+  /** Frames that it is seen and not seen, over and over, while no letter comes. */
+  readonly on: number;
+  readonly off: number;
+  /** Frames that it stays after the last letter; until the text goes where nothing is said. */
+  readonly stays?: number | null;
+}
+
 export interface ComesIn extends Phase {
   readonly when: ComingWhen;
   /** Whether a unit has landed at its time, or begins with it. */
@@ -109,6 +121,8 @@ export interface ComesIn extends Phase {
   /** Of `typed`: letters a second, and how uneven the hand is, from 0 to 1. */
   readonly rate?: number;
   readonly uneven?: number;
+  /** Of a text that comes in by letters. */
+  readonly caret?: Caret | null;
 }
 
 export interface Goes extends Phase {

@@ -139,6 +139,7 @@ const SHELF: Readonly<Record<string, (make: Making) => Made>> = {
       {
         ...{ by: 'letter', when: 'typed', takes: takes(0), rate: 9, uneven: 0.5, after: fr(12) },
         ...{ seed: 3, arrives: 'begins', moves: [] },
+        caret: { shape: 'block', on: fr(13), off: fr(12) },
       },
       { when: 'cut', takes: takes(0) },
     ),

@@ -10,7 +10,7 @@ import { METRES } from '../listen/pulse/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from './edits/programme/sounds.ts';
 import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './record/limits.ts';
 import { EASINGS } from '../movement/easing.ts';
-import { COMING, GOING, MOVES, ORDERS, STAYS, UNITS } from '../movement/movement.ts';
+import { CARETS, COMING, GOING, MOVES, ORDERS, STAYS, UNITS } from '../movement/movement.ts';
 import { ALIGNMENTS, CRAWL_DIRECTIONS, FOLLOWING } from './passage.ts';
 import {
   LANGUAGES,
@@ -156,6 +156,14 @@ const comesIn = strict({
   after: yup.number().integer().min(-10_000).max(10_000).required(),
   rate: yup.number().min(0.1).max(1000),
   uneven: share,
+  caret: strict({
+    shape: yup.string().oneOf(CARETS).required(),
+    on: yup.number().integer().min(1).max(10_000).required(),
+    off: yup.number().integer().min(0).max(10_000).required(),
+    stays: yup.number().integer().min(0).max(1e7).nullable(),
+  })
+    .nullable()
+    .default(undefined),
 });
 const goes = strict({ ...phase, when: yup.string().oneOf(GOING).required() });
 const stay = strict({

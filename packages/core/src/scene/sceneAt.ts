@@ -12,7 +12,8 @@ import { contains, firstEndingAfter } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
 import { crawlItems } from './crawlItems.ts';
 import type { Box, DrawingItem, DrawingList } from './drawing.ts';
-import { partsAt } from './movingText.ts';
+import { caretAt } from './caret.ts';
+import { draftOf, partsAt } from './movingText.ts';
 import { layOut, shiftedDown } from './layout.ts';
 import { stackedBy } from './stacking.ts';
 import { leaning, seenLeaning } from './lean.ts';
@@ -72,6 +73,11 @@ export function sceneAt(
         layout,
         ...(parts && { units: parts.units }),
       });
+      if (movement?.comesIn?.caret) {
+        const draft = draftOf(programme, cue, movement, layout, shaper);
+        const caret = caretAt(movement, draft, layout, since);
+        if (caret) items.push(caret);
+      }
     }
   }
   return { width: frame.width, height: frame.height, items };

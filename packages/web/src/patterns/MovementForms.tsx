@@ -4,6 +4,7 @@ import { IconPlus, IconX } from '@tabler/icons-react';
 import { EASINGS } from '@cadence/core/movement/easing.ts';
 import {
   framesLong,
+  type Caret,
   type ComesIn,
   type Goes,
   type Move,
@@ -155,6 +156,9 @@ export function ComesInForm({
                 />
               </>
             )}
+            {phase.by === 'letter' && (phase.when === 'typed' || phase.when === 'hits') && (
+              <CaretFields caret={phase.caret ?? null} set={(caret) => set({ caret })} />
+            )}
             {phase.by !== 'whole' && phase.when !== 'said' && phase.when !== 'typed' && (
               <InOrder phase={phase} set={set} />
             )}
@@ -163,6 +167,52 @@ export function ComesInForm({
         </>
       )}
     </section>
+  );
+}
+
+const CARET_SHAPES = [
+  { value: 'none', label: 'none' },
+  { value: 'bar', label: 'a bar' },
+  { value: 'block', label: 'a block' },
+  { value: 'underline', label: 'an underline' },
+];
+const CARET: Caret = { shape: 'bar', on: 13, off: 12 };
+
+function CaretFields({ caret, set }: { caret: Caret | null; set: (caret: Caret | null) => void }) {
+  return (
+    <>
+      <Choice
+        label="Caret"
+        data={CARET_SHAPES}
+        value={caret?.shape ?? 'none'}
+        set={(shape) =>
+          set(shape === 'none' ? null : { ...(caret ?? CARET), shape: shape as Caret['shape'] })
+        }
+      />
+      {caret && (
+        <>
+          <Figure
+            label="Blinks: seen for"
+            suffix="frames"
+            min={1}
+            value={caret.on}
+            set={(on) => set({ ...caret, on: Math.round(on) })}
+          />
+          <Figure
+            label="not seen for"
+            suffix="frames"
+            value={caret.off}
+            set={(off) => set({ ...caret, off: Math.round(off) })}
+          />
+          <Figure
+            label="Stays, 0 until the text goes"
+            suffix="frames"
+            value={caret.stays ?? 0}
+            set={(stays) => set({ ...caret, stays: stays > 0 ? Math.round(stays) : null })}
+          />
+        </>
+      )}
+    </>
   );
 }
 
