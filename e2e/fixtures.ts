@@ -213,6 +213,7 @@ interface HeldCue {
   readonly passage?: string | null;
   readonly pattern?: string | null;
   readonly movement?: Partial<HeldMovement> | null;
+  readonly keys?: { readonly level: number } | null;
   readonly words: readonly { text: string; start: number; end: number; source: string }[];
 }
 
@@ -228,7 +229,10 @@ export interface Held {
     sounds: Record<string, { at: number; from: number; level: number; muted: boolean }>;
     materials: Record<string, { name: string; family: string | null; length: number }>;
     passages: Record<string, HeldPassage>;
-    patterns: Record<string, { id: string; name: string; movement: HeldMovement }>;
+    patterns: Record<
+      string,
+      { id: string; name: string; look: { readonly size?: number }; movement: HeldMovement }
+    >;
     facts: {
       title: string;
       frame: { width: number; height: number };

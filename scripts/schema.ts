@@ -1,6 +1,11 @@
-/** Writes the JSON Schema of a programme's file: `npx tsx scripts/schema.ts`. */
+/** Writes the JSON Schemas of the files that are written: `npx tsx scripts/schema.ts`. */
 import { writeFile } from 'node:fs/promises';
-import { programmeSchema } from '@cadence/core/programme/jsonSchema.ts';
+import { patternFileSchema, programmeSchema } from '@cadence/core/programme/jsonSchema.ts';
 
-const file = new URL('../docs/programme.schema.json', import.meta.url);
-await writeFile(file, `${JSON.stringify(programmeSchema(), null, 2)}\n`);
+for (const [name, schema] of [
+  ['programme', programmeSchema()],
+  ['patterns', patternFileSchema()],
+] as const) {
+  const file = new URL(`../docs/${name}.schema.json`, import.meta.url);
+  await writeFile(file, `${JSON.stringify(schema, null, 2)}\n`);
+}

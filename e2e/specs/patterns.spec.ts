@@ -1,6 +1,8 @@
 /** Patterns: a look with its movement, for any number of cues. */
+import { Buffer } from 'node:buffer';
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { expect, held, kept, open, test, type Serving } from '../fixtures.ts';
+import { expect, hand, held, kept, open, test, type Serving } from '../fixtures.ts';
 
 const card = (page: Page, name: string) =>
   page.getByRole('region', { name: 'Shelf of patterns' }).getByRole('button', { name });
@@ -109,4 +111,93 @@ test('what one cue changes stays its own, can be taken back, and can become a pa
   const made = await patternsIn(serving, programme);
   expect(made.cues.map(({ movement }) => movement)).toEqual([null]);
   expect(made.patterns.find(({ name }) => name === 'Mine')?.movement.comesIn?.by).toBe('line');
+});
+
+const trailer = async (serving: Serving): Promise<string> =>
+  (await serving.programmes()).find(({ title }) => title === 'Four Hundred Links')?.id ?? '';
+
+test('a pattern goes to another programme as a file, and by way of the clipboard', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  const from = await trailer(serving);
+  await open(page, from, 'patterns');
+  await card(page, 'Berth').click();
+  await inspector(page)
+    .getByRole('spinbutton', { name: 'Size' })
+    .or(inspector(page).getByRole('textbox', { name: 'Size' }))
+    .fill('40');
+  await expect
+    .poll(async () =>
+      (await patternsIn(serving, from)).patterns.some(({ look }) => look.size === 40),
+    )
+    .toBe(true);
+  await inspector(page).getByRole('button', { name: 'More for this pattern' }).click();
+  const coming = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Write as a file' }).click();
+  const file = await coming;
+  expect(file.suggestedFilename()).toBe('berth.patterns.json');
+  const text = readFileSync(await file.path(), 'utf8');
+
+  await open(page, programme, 'patterns');
+  await hand(page, 'drop', 'berth.patterns.json', Buffer.from(text));
+  await expect
+    .poll(async () => (await patternsIn(serving, programme)).patterns)
+    .toMatchObject([{ name: 'Berth', look: { size: 40 } }]);
+  await hand(page, 'drop', 'notes.json', Buffer.from('{"patterns": 1}'));
+  await expect(page.getByText(/notes.json is no file of patterns/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await patternsIn(serving, programme)).patterns).toEqual([]);
+  await page.evaluate((pasted) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', pasted);
+    document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }));
+  }, text);
+  await expect.poll(async () => (await patternsIn(serving, programme)).patterns).toHaveLength(1);
+});
+
+test('sounds of keys lie under the letters of a typed text, are heard, changed, and taken back', async ({
+  page,
+  serving,
+}) => {
+  const id = await trailer(serving);
+  const keys = async () =>
+    Object.values((await held(serving, id)).programme.cues).flatMap((cue) => cue.keys ?? []);
+  await open(page, id, 'timing');
+  await page.keyboard.press('Home');
+  await page.getByRole('button', { name: /Narration/ }).click();
+  await page
+    .getByRole('menuitemradio', { name: /Cards/ })
+    .or(page.getByRole('menuitem', { name: /Cards/ }))
+    .first()
+    .click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('link', { name: /^Patterns/ }).click();
+  const form = inspector(page).getByRole('region', { name: 'Key sounds' });
+  await expect(form).toBeVisible();
+  await page.evaluate(() => {
+    const begin = AudioBufferSourceNode.prototype.start;
+    Object.assign(window, { struck: 0 });
+    AudioBufferSourceNode.prototype.start = function (...when) {
+      (window as unknown as { struck: number }).struck++;
+      begin.apply(this, when);
+    };
+  });
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Space');
+  await expect
+    .poll(() => page.evaluate(() => (window as unknown as { struck: number }).struck))
+    .toBeGreaterThan(10);
+  await page.keyboard.press('Space');
+  await form.getByRole('textbox', { name: 'Level' }).fill('-12');
+  await expect.poll(async () => (await keys()).map(({ level }) => level)).toEqual([-12]);
+  await page.reload();
+  await expect(form.getByRole('textbox', { name: 'Level' })).toHaveValue('-12 dB');
+  await form.getByRole('combobox', { name: 'Cut out of' }).click();
+  await page.getByRole('option', { name: 'none' }).click();
+  await expect.poll(keys).toEqual([]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await keys()).map(({ level }) => level)).toEqual([-12]);
 });

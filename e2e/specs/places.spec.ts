@@ -6,7 +6,7 @@ test('programmes are made, renamed, copied, deleted, brought back and searched',
 }) => {
   await page.goto('/');
   const list = page.getByRole('listitem');
-  await expect(list).toHaveCount(3);
+  await expect(list).toHaveCount(4);
   await page.getByRole('button', { name: 'Actions for The Ferry at Skerrymoor' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
   await expect(list).toHaveCount(4);

@@ -2,11 +2,15 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readFileSync } from 'node:fs';
 import { longProgramme, programmeWithCues } from './samples.ts';
 import { FILE_FORMAT } from './fileFormat.ts';
-import { programmeSchema } from './jsonSchema.ts';
+import { patternFileSchema, programmeSchema } from './jsonSchema.ts';
+import { patternFile } from './patternFile.ts';
+import { patternShelf } from './patternShelf.ts';
 
-const published = JSON.parse(
-  readFileSync(new URL('../../../../docs/programme.schema.json', import.meta.url), 'utf8'),
-);
+const schemaIn = (name: string) =>
+  JSON.parse(
+    readFileSync(new URL(`../../../../docs/${name}.schema.json`, import.meta.url), 'utf8'),
+  );
+const published = schemaIn('programme');
 const isValid = new Ajv2020({ strict: false }).compile(published);
 const file = (programme: unknown) => ({ format: FILE_FORMAT, programme });
 
@@ -33,5 +37,18 @@ describe('the published schema', () => {
     ])
       expect(isValid(file(wrong))).toBe(false);
     expect(isValid({ programme })).toBe(false);
+  });
+});
+
+describe('the published schema of patterns', () => {
+  const patterns = schemaIn('patterns');
+
+  it('is the one that they are checked with, and takes the whole shelf', () => {
+    expect(patterns).toEqual(JSON.parse(JSON.stringify(patternFileSchema())));
+    const takes = new Ajv2020({ strict: false }).compile(patterns);
+    const { facts } = programmeWithCues([]);
+    const text = patternFile(facts, patternShelf(facts));
+    expect([takes(JSON.parse(text)), takes.errors]).toEqual([true, null]);
+    expect(takes({ ...JSON.parse(text), patterns: [] })).toBe(false);
   });
 });

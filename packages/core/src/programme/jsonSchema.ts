@@ -2,7 +2,7 @@
 import type * as yup from 'yup';
 import { tableOf } from './programme.ts';
 import { FILE_FORMAT } from './fileFormat.ts';
-import { shapes, wholeFields } from './schema.ts';
+import { patternFileShape, shapes, wholeFields } from './schema.ts';
 
 type Json = Record<string, unknown>;
 type Described = yup.SchemaDescription & Partial<yup.SchemaObjectDescription>;
@@ -78,5 +78,22 @@ export function programmeSchema(): Json {
     },
     required: ['format', 'programme'],
     $defs,
+  };
+}
+
+/** The schema of a file of patterns. */
+export function patternFileSchema(): Json {
+  const whole = schemaOf(patternFileShape.describe() as unknown as Described);
+  const pattern = schemaOf(shapes.pattern.describe() as unknown as Described, wholeFields.pattern);
+  return {
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    title: 'Patterns of Woven Cadence, written as one file',
+    description:
+      'Lengths on screen are pixels of a frame of `height`; what is counted in frames is so at `rate` frames a second.',
+    ...whole,
+    properties: {
+      ...(whole.properties as Json),
+      patterns: { type: 'array', minItems: 1, maxItems: 1000, items: pattern },
+    },
   };
 }

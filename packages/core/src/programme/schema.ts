@@ -5,7 +5,7 @@
 import * as yup from 'yup';
 import type { Change } from './record/change.ts';
 import { completed } from './defaults.ts';
-import { FILE_FORMAT } from './fileFormat.ts';
+import { FILE_FORMAT, PATTERN_FORMAT } from './fileFormat.ts';
 import { METRES } from '../listen/pulse/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from './edits/programme/sounds.ts';
 import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './record/limits.ts';
@@ -490,6 +490,17 @@ const fileShape = yup.object({
     })
     .required()
     .noUnknown(),
+});
+
+/** A file of patterns; each of them is checked by itself. */
+export const patternFileShape = strict({
+  format: yup.string().oneOf([PATTERN_FORMAT]).required(),
+  height: yup.number().integer().min(1).max(100_000).required(),
+  rate: strict({
+    num: yup.number().integer().min(1).max(1e6).required(),
+    den: yup.number().integer().min(1).max(1e6).required(),
+  }).required(),
+  patterns: yup.array(yup.object().required()).min(1).max(1000).required(),
 });
 
 /**

@@ -16,6 +16,7 @@ import { remember, takeMedia } from '../listening/heard.ts';
 import { showWindow } from '../desk/windows.ts';
 
 const FONT = /\.(ttf|otf|woff2)$/i;
+const PATTERNS = /\.json$/i;
 const IMAGE = /\.(png|jpe?g|webp|gif|svg|avif)$/i;
 const WORDS =
   /\.(srt|vtt|webvtt|ttml|dfxp|xml|stl|lrc|csv|tsv|txt|md|markdown|rtf|docx|rss|atom|otio|midi?|kar)$/i;
@@ -33,7 +34,11 @@ const forCues: TakeWords = async (file) => (await import('./BringIn.tsx')).openB
  */
 export function bringIn(files: readonly File[], takeWords = forCues): void {
   for (const file of files)
-    void isWords(file).then((words) => (words ? takeWords(file) : bringInMaterial(file)));
+    if (PATTERNS.test(file.name))
+      void Promise.all([import('./patternFiles.ts'), file.text()]).then(([patterns, text]) =>
+        patterns.bringInPatterns(text, file.name),
+      );
+    else void isWords(file).then((words) => (words ? takeWords(file) : bringInMaterial(file)));
 }
 
 /** The first bytes of a file that tell whether it is text. */

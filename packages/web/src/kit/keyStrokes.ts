@@ -34,6 +34,9 @@ export function nameOfStroke(
 /** Whether a key stroke belongs to what has the focus: a text, a menu, a dialogue, a button. */
 export function isTaken(event: KeyboardEvent): boolean {
   const target = event.target instanceof HTMLElement ? event.target : document.body;
+  // Nothing is typed into a list to choose from: it wants plain keys only.
+  const isList = target.matches('input[readonly]') && !target.closest('[role=dialog]');
+  if (isList && (event.ctrlKey || event.metaKey)) return false;
   if (
     target.closest(
       `input:not(${SWITCHES}), textarea, select, [contenteditable], [role=dialog], [role=menu], [role=listbox]`,

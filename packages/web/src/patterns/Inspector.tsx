@@ -83,6 +83,12 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
           </Menu.Target>
           <Menu.Dropdown>
             <Menu.Item onClick={() => choose(patternActions.copy(pattern))}>Duplicate</Menu.Item>
+            <Menu.Item onClick={() => void patternActions.copyOver(pattern)}>
+              Copy for another programme
+            </Menu.Item>
+            <Menu.Item onClick={() => patternActions.writeFile([pattern], pattern.name)}>
+              Write as a file
+            </Menu.Item>
             <Menu.Item
               disabled={!(pattern.id in programme.patterns)}
               onClick={() => {

@@ -1,9 +1,10 @@
 /** The shelf: every pattern, moving on the editor's own words. */
-import { Button, Menu } from '@mantine/core';
+import { Button, FileButton, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Cue, Id, Pattern } from '@cadence/core/programme/programme.ts';
 import { plural } from '@cadence/core/text/plural.ts';
+import { bringInPatterns } from '../bringing/patternFiles.ts';
 import { useShown } from '../desk/store.ts';
 import { wearersOf } from './inHand.ts';
 import { patternActions } from './patternActions.ts';
@@ -30,24 +31,42 @@ export function Shelf({ patterns, pattern, cue, fonts, choose }: Props) {
   const programme = useShown((shown) => shown);
   const [looked, setLooked] = useState<Id | null>(null);
   const counts = wearersOf(programme);
+  const own = Object.values(programme.patterns);
+  const read = async (file: File) => {
+    const [first] = bringInPatterns(await file.text(), file.name);
+    if (first !== undefined) choose(first);
+  };
   return (
     <>
       <div className={classes.head}>
         <h2>Patterns</h2>
         <span className="spring" />
-        <Menu position="bottom-end" width={260}>
-          <Menu.Target>
-            <Button rightSection={<IconChevronDown size={14} />}>New</Button>
-          </Menu.Target>
-          <Menu.Dropdown>
-            <Menu.Item onClick={() => choose(patternActions.copy(pattern))}>
-              Duplicate “{pattern.name}”
-            </Menu.Item>
-            <Menu.Item disabled={!cue} onClick={() => cue && choose(patternActions.ofCue(cue))}>
-              Make a pattern of this cue
-            </Menu.Item>
-          </Menu.Dropdown>
-        </Menu>
+        <FileButton accept=".json,application/json" onChange={(file) => file && void read(file)}>
+          {(props) => (
+            <Menu position="bottom-end" width={280}>
+              <Menu.Target>
+                <Button rightSection={<IconChevronDown size={14} />}>New</Button>
+              </Menu.Target>
+              <Menu.Dropdown>
+                <Menu.Item onClick={() => choose(patternActions.copy(pattern))}>
+                  Duplicate “{pattern.name}”
+                </Menu.Item>
+                <Menu.Item disabled={!cue} onClick={() => cue && choose(patternActions.ofCue(cue))}>
+                  Make a pattern of this cue
+                </Menu.Item>
+                <Menu.Divider />
+                <Menu.Item onClick={props.onClick}>Bring in from a file</Menu.Item>
+                <Menu.Item
+                  disabled={own.length === 0}
+                  onClick={() => patternActions.writeFile(own, `${programme.facts.title} patterns`)}
+                >
+                  Write {own.length > 0 ? `the ${plural(own.length, 'pattern')}` : 'the patterns'}{' '}
+                  of this programme
+                </Menu.Item>
+              </Menu.Dropdown>
+            </Menu>
+          )}
+        </FileButton>
       </div>
       <ul className={classes.shelf} aria-label="Patterns">
         {patterns.map((each) => {

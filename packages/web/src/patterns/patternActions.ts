@@ -15,10 +15,13 @@ import {
 } from '@cadence/core/programme/edits/patterns/patterns.ts';
 import { layKeys, takeKeys } from '@cadence/core/programme/edits/patterns/keys.ts';
 import { STILL, type Movement } from '@cadence/core/movement/movement.ts';
+import { patternFile } from '@cadence/core/programme/patternFile.ts';
 import type { Cue, Id, Pattern } from '@cadence/core/programme/programme.ts';
 import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make, newId } from '../desk/desk.ts';
+import { say } from '../desk/say.ts';
+import { fileName, saveText } from '../kit/save.ts';
 import { openNow, selectionNow } from '../desk/store.ts';
 import { strandOfText } from './inHand.ts';
 
@@ -67,6 +70,18 @@ export const patternActions = {
       scope === 'cues'
         ? changeMovement(now(), selected(), movement)
         : changePattern(now(), pattern, { movement }),
+    ),
+  /** Writes patterns as a file, to be taken to another programme. */
+  writeFile: (patterns: readonly Pattern[], name: string) =>
+    saveText(
+      patternFile(now().facts, patterns),
+      `${fileName(name)}.patterns.json`,
+      'application/json',
+    ),
+  copyOver: (pattern: Pattern) =>
+    navigator.clipboard.writeText(patternFile(now().facts, [pattern])).then(
+      () => say.note(`“${pattern.name}” is copied. Paste it in another programme.`),
+      () => say.problem('This browser does not let it be copied. Write it as a file instead.'),
     ),
   layKeys: (ids: readonly Id[], part: Parameters<typeof layKeys>[2]) =>
     make(layKeys(now(), ids, part)),

@@ -2,7 +2,11 @@
 import { Dropzone } from '@mantine/dropzone';
 import { useCallback, useEffect, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
+import { isPatternFile } from '@cadence/core/programme/fileFormat.ts';
 import { bringIn, type TakeWords } from '../bringing/bringIn.ts';
+
+/** What takes pasted text for itself. */
+const TYPED = 'input, textarea, [contenteditable="true"]';
 
 /** In Travel a text is for the sheet. */
 const forSheet: TakeWords = async (file) =>
@@ -18,9 +22,18 @@ export function Dropping({ children }: { children: ReactNode }) {
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
       const files = [...(event.clipboardData?.files ?? [])];
-      if (files.length === 0) return;
+      if (files.length > 0) {
+        event.preventDefault();
+        take(files);
+        return;
+      }
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      const isTyping = event.target instanceof Element && event.target.closest(TYPED) !== null;
+      if (isTyping || !isPatternFile(text)) return;
       event.preventDefault();
-      take(files);
+      void import('../bringing/patternFiles.ts').then(({ bringInPatterns }) =>
+        bringInPatterns(text, 'What was pasted'),
+      );
     };
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);
@@ -31,7 +44,7 @@ export function Dropping({ children }: { children: ReactNode }) {
       <Dropzone.FullScreen onDrop={take} styles={{ inner: { pointerEvents: 'none' } }}>
         <div className="empty" style={{ height: '80vh', justifyContent: 'center' }}>
           <h2>Drop it here</h2>
-          <p>Sound, film, pictures, fonts, captions, lists and other text</p>
+          <p>Sound, film, pictures, fonts, captions, patterns, lists and other text</p>
         </div>
       </Dropzone.FullScreen>
     </>

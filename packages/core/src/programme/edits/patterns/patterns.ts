@@ -212,14 +212,54 @@ export function makePattern(
   };
 }
 
+/** A name that no pattern has yet: the one that is wanted, or that with a number. */
+function freeName(names: ReadonlySet<string>, wanted: string): string {
+  if (!names.has(wanted)) return wanted;
+  let count = 2;
+  while (names.has(`${wanted} ${count}`)) count++;
+  return `${wanted} ${count}`;
+}
+
+const namesOf = ({ patterns }: Programme): Set<string> =>
+  new Set(Object.values(patterns).map(({ name }) => name));
+
 /** Another pattern like one, under a name of its own. */
 export function copyPattern(programme: Programme, pattern: Pattern, id: Id): Edit {
-  const names = new Set(Object.values(programme.patterns).map((each) => each.name));
-  let count = 2;
-  while (names.has(`${pattern.name} ${count}`)) count++;
+  const name = freeName(namesOf(programme).add(pattern.name), pattern.name);
+  return { name: 'Duplicate a pattern', changes: [create('pattern', { ...pattern, id, name })] };
+}
+
+/**
+ * Brings patterns into a programme that came from another one. One that is there already, as it is, is left out; one that
+ * is another by now comes under a name of its own.
+ */
+export function bringPatterns(
+  programme: Programme,
+  patterns: readonly Pattern[],
+  newId: () => Id,
+): Edit & { readonly brought: readonly Id[] } {
+  const names = namesOf(programme);
+  const brought: Id[] = [];
+  const changes = patterns.flatMap((pattern): Change[] => {
+    const own = programme.patterns[pattern.id];
+    if (own && update('pattern', own, pattern).length === 0) {
+      brought.push(own.id);
+      return [];
+    }
+    const id = own || brought.includes(pattern.id) ? newId() : pattern.id;
+    const name = freeName(names, pattern.name);
+    names.add(name);
+    brought.push(id);
+    return [create('pattern', { ...pattern, id, name })];
+  });
+  const there = patterns.length - changes.length;
   return {
-    name: 'Duplicate a pattern',
-    changes: [create('pattern', { ...pattern, id, name: `${pattern.name} ${count}` })],
+    name: `Bring in ${aOrMany(changes.length, 'pattern')}`,
+    changes,
+    brought,
+    ...(there > 0 && {
+      note: `${plural(there, 'pattern is', 'patterns are')} in this programme already.`,
+    }),
   };
 }
 

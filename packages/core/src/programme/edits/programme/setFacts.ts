@@ -2,8 +2,8 @@
 import { create, remove, update, type Change, type Edit } from '../../record/change.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from '../../order.ts';
 import type { Passage } from '../../passage.ts';
-import type { Move } from '../../../movement/movement.ts';
-import type { Backdrop, Facts, Id, Material, Pattern, Programme } from '../../programme.ts';
+import { scaledPattern } from '../patterns/scaled.ts';
+import type { Backdrop, Facts, Id, Material, Programme } from '../../programme.ts';
 
 /** What of a crawl's look is in pixels. */
 const IN_PIXELS = ['size', 'insetLeft', 'insetRight', 'softEdge', 'bandBlur', 'up'] as const;
@@ -56,36 +56,6 @@ export function setFacts(
   return {
     name,
     changes: [...update('programme', programme.facts, part), ...strands, ...patterns, ...passages],
-  };
-}
-
-/** A pattern on a frame so many times as high: every length in pixels goes with it. */
-function scaledPattern({ look, movement }: Pattern, scale: number): Partial<Pattern> {
-  const moved = <P extends { readonly moves: readonly Move[] }>(phase: P | null): P | null =>
-    phase && {
-      ...phase,
-      moves: phase.moves.map((move) =>
-        move.from !== undefined && (move.what === 'blur' || move.in === 'px')
-          ? { ...move, from: move.from * scale }
-          : move,
-      ),
-    };
-  const { size, margin, outlineWidth, shadow } = look;
-  return {
-    look: {
-      ...look,
-      ...(size !== undefined && { size: Math.round(size * scale) }),
-      ...(margin !== undefined && { margin: Math.round(margin * scale) }),
-      ...(outlineWidth !== undefined && { outlineWidth: outlineWidth * scale }),
-      ...(shadow && {
-        shadow: {
-          ...shadow,
-          ...{ across: shadow.across * scale, down: shadow.down * scale },
-          blur: shadow.blur * scale,
-        },
-      }),
-    },
-    movement: { ...movement, comesIn: moved(movement.comesIn), goes: moved(movement.goes) },
   };
 }
 
