@@ -35,7 +35,7 @@ test('a pattern is given to a whole strand in one step, moves in the picture, an
 }) => {
   await open(page, programme, 'patterns');
   await page.keyboard.press('PageDown');
-  await expect(page.getByRole('img', { name: 'Threads of the cue' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Threads of the cue' })).toBeVisible();
   const before = await shown(page);
   await card(page, 'Halyard').click();
   await inspector(page)
@@ -200,4 +200,76 @@ test('sounds of keys lie under the letters of a typed text, are heard, changed, 
   await expect.poll(keys).toEqual([]);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await keys()).map(({ level }) => level)).toEqual([-12]);
+});
+
+test('in the draft a thread is dragged, several move by keyboard, and a slope changes the pattern', async ({
+  page,
+  serving,
+}) => {
+  const id = await trailer(serving);
+  await open(page, id, 'patterns');
+  await page.keyboard.press('PageDown');
+  const threads = page.getByRole('group', { name: 'Threads of the cue' }).getByRole('button');
+  const landing = async (at: number) =>
+    Number(
+      /has landed at (\d+)/.exec((await threads.nth(at).getAttribute('aria-label')) ?? '')?.[1],
+    );
+  await expect(threads.first()).toBeVisible();
+  const before = await landing(2);
+  /** Drags a part of a thread across, by pixels. */
+  const drag = async (part: string, at: number, by: number) => {
+    const box = await threads.nth(at).locator(part).first().boundingBox();
+    if (!box) throw new Error('There is nothing to drag.');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + by, y, { steps: 3 });
+    await page.mouse.up();
+  };
+  await drag('[data-moves=true]', 2, 25);
+  await expect.poll(() => landing(2)).toBeGreaterThan(before);
+  await kept(page);
+  const pinned = async () =>
+    Object.values((await held(serving, id)).programme.cues).flatMap(({ words }) =>
+      words.filter(({ source }) => source === 'pinned').map(({ text }) => text),
+    );
+  expect(await pinned()).toEqual(['at']);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => landing(2)).toBe(before);
+
+  await threads.nth(2).focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Space');
+  const both = [await landing(2), await landing(3)];
+  await page.keyboard.press('ArrowRight');
+  await expect
+    .poll(async () => [await landing(2), await landing(3)])
+    .toEqual(both.map((at) => at + 1));
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => [await landing(2), await landing(3)]).toEqual(both);
+
+  const takes = comesIn(page).getByRole('textbox', { name: 'Takes' });
+  await expect(takes).toHaveValue('4 frames');
+  await drag('.handle, [class*=handle]', 4, -30);
+  await expect(takes).not.toHaveValue('4 frames');
+  await page.keyboard.press('Control+z');
+  await expect(takes).toHaveValue('4 frames');
+});
+
+test('the frames before and after are seen through, and not while it plays', async ({
+  page,
+  serving,
+}) => {
+  await open(page, await trailer(serving), 'patterns', '?at=00:00:02:22');
+  await expect.poll(() => shown(page)).not.toBe('');
+  await expect(page.getByRole('img', { name: 'Picture with text' })).toHaveAttribute(
+    'aria-busy',
+    'false',
+  );
+  const alone = await shown(page);
+  await page.keyboard.press('Shift+A');
+  await expect.poll(() => shown(page)).not.toBe(alone);
+  await page.getByRole('button', { name: 'Frame before and after' }).click();
+  await expect.poll(() => shown(page)).toBe(alone);
 });

@@ -136,6 +136,7 @@ export function cueActions(desk: DeskPorts) {
           : `“${title}”: the spoken word is not highlighted.`,
       );
     },
+    toggleBeside: () => dispatch(looked({ beside: !desk.view().beside })),
     toggleSafeArea: () => dispatch(looked({ safeArea: !desk.view().safeArea })),
 
     /** Moves the playhead by whole frames. */

@@ -34,6 +34,8 @@ export interface View {
   readonly clicks: boolean;
   readonly loop: boolean;
   readonly safeArea: boolean;
+  /** Whether the text of the frames before and after is seen, faint, while it stands still. */
+  readonly beside: boolean;
   readonly speed: number;
   /** How Words shows the text: as lines to type while listening, or as one manuscript. */
   readonly wordsAs: 'lines' | 'text';
@@ -122,6 +124,7 @@ const initialState: View = {
   clicks: false,
   loop: false,
   safeArea: false,
+  beside: false,
   speed: 1,
   wordsAs: 'lines',
   ...kept,

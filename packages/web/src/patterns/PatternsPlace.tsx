@@ -1,9 +1,11 @@
 /** Patterns: the shelf, the picture with the draft of a cue under it, and the inspector. */
+import { Button, Tooltip } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import { STILL } from '@cadence/core/movement/movement.ts';
 import { movementOf, patternOf, styleOf } from '@cadence/core/programme/patterns.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
-import { useShown } from '../desk/store.ts';
+import { act } from '../desk/actions.ts';
+import { useApp, useShown } from '../desk/store.ts';
 import { messageOf, say } from '../desk/say.ts';
 import { PictureView } from '../picture/PictureView.tsx';
 import { stage } from '../picture/studio.ts';
@@ -11,7 +13,7 @@ import { Transport } from '../picture/Transport.tsx';
 import { Draft } from './Draft.tsx';
 import { useInHand } from './inHand.ts';
 import { Inspector } from './Inspector.tsx';
-import { patternActions, type Scope } from './patternActions.ts';
+import { movementEdit, patternActions, type Scope } from './patternActions.ts';
 import { Shelf } from './Shelf.tsx';
 import classes from './PatternsPlace.module.css';
 
@@ -39,6 +41,7 @@ export default function PatternsPlace() {
   const programme = useShown((shown) => shown);
   const [chosen, choose] = useState<Id | null>(null);
   const [scope, setScope] = useState<Scope>('pattern');
+  const beside = useApp((state) => state.view.beside);
   const { patterns, pattern, cue } = useInHand(chosen);
   const fonts = useFonts(
     programme,
@@ -70,10 +73,24 @@ export default function PatternsPlace() {
       <section className={classes.middle} aria-label="Picture and draft">
         <PictureView />
         <div className={classes.transport} data-keys tabIndex={-1}>
-          <Transport />
+          <Transport>
+            <Tooltip label="Show the text of the frames before and after, faint (Shift A)">
+              <Button
+                aria-pressed={beside}
+                variant={beside ? 'filled' : 'default'}
+                onClick={act.toggleBeside}
+              >
+                Frame before and after
+              </Button>
+            </Tooltip>
+          </Transport>
         </div>
         {cue && fonts > 0 ? (
-          <Draft {...{ programme, cue, nudge }} movement={movement ?? STILL} />
+          <Draft
+            {...{ programme, cue, nudge }}
+            movement={movement ?? STILL}
+            change={worn && ((part) => movementEdit(worn, scope, part))}
+          />
         ) : (
           <p className="empty">
             {cue ? 'Loading fonts …' : 'There is no text on this strand yet. Write some in Words.'}

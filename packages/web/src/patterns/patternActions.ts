@@ -17,6 +17,7 @@ import { layKeys, takeKeys } from '@cadence/core/programme/edits/patterns/keys.t
 import { STILL, type Movement } from '@cadence/core/movement/movement.ts';
 import { patternFile } from '@cadence/core/programme/patternFile.ts';
 import type { Cue, Id, Pattern } from '@cadence/core/programme/programme.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { make, newId } from '../desk/desk.ts';
@@ -30,6 +31,12 @@ const selected = (): readonly Id[] => selectionNow().map(({ id }) => id);
 
 /** Where a change goes: into the pattern, or to the selected cues alone. */
 export type Scope = 'pattern' | 'cues';
+
+/** The edit that changes a part of how a pattern moves, or the selected cues alone. */
+export const movementEdit = (pattern: Pattern, scope: Scope, movement: Partial<Movement>): Edit =>
+  scope === 'cues'
+    ? changeMovement(now(), selected(), movement)
+    : changePattern(now(), pattern, { movement });
 
 export const patternActions = {
   toStrand: (pattern: Pattern) => {
@@ -66,11 +73,7 @@ export const patternActions = {
         : changePattern(now(), pattern, { look }),
     ),
   changeMovement: (pattern: Pattern, scope: Scope, movement: Partial<Movement>) =>
-    make(
-      scope === 'cues'
-        ? changeMovement(now(), selected(), movement)
-        : changePattern(now(), pattern, { movement }),
-    ),
+    make(movementEdit(pattern, scope, movement)),
   /** Writes patterns as a file, to be taken to another programme. */
   writeFile: (patterns: readonly Pattern[], name: string) =>
     saveText(

@@ -11,6 +11,7 @@ import { openNow, useApp, useShown } from '../desk/store.ts';
 import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { say, messageOf } from '../desk/say.ts';
+import { drawWithBeside } from './beside.ts';
 import { shelf, stage } from './studio.ts';
 import classes from './PictureView.module.css';
 
@@ -31,6 +32,7 @@ export default function Picture() {
     [whole, only, strand],
   );
   const safeArea = useApp((state) => state.view.safeArea);
+  const beside = useApp((state) => state.view.beside);
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [fonts, setFonts] = useState(0);
@@ -66,7 +68,13 @@ export default function Picture() {
       const film = list.items.find(({ kind }) => kind === 'picture');
       const isHeld = film?.kind === 'picture' && pictures.current.of.has(film.material);
       const standIn = playing || !isHeld ? played() : undefined;
-      stage.draw(context, list, pictures.current, scale, standIn);
+      const show = (found: Pictures, instead: HTMLVideoElement | undefined) => {
+        const on = (to: CanvasRenderingContext2D, items: DrawingList) =>
+          stage.draw(to, items, found, scale, instead);
+        if (beside && !playing) drawWithBeside(context, list, programme, time, on);
+        else on(context, list);
+      };
+      show(pictures.current, standIn);
       if (fetching.current) {
         fetching.current.again = () => draw(player.time);
         return;
@@ -85,11 +93,10 @@ export default function Picture() {
           return;
         }
         if (!isPlayed) element.ariaBusy = 'false';
-        if (!same || isLost)
-          stage.draw(context, list, found, scale, isPlayed || isLost ? played() : undefined);
+        if (!same || isLost) show(found, isPlayed || isLost ? played() : undefined);
       });
     },
-    [programme],
+    [programme, beside],
   );
 
   const { frameRate } = programme.facts;

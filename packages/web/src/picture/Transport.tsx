@@ -8,7 +8,7 @@ import {
   IconPlayerSkipForwardFilled,
   IconRepeat,
 } from '@tabler/icons-react';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { frameBefore } from '@cadence/core/time/frameRate.ts';
@@ -24,7 +24,8 @@ const SPEEDS = [
   { value: '1', label: '1' },
 ];
 
-export function Transport() {
+/** @param children  what stands beside the buttons in one place */
+export function Transport({ children }: { children?: ReactNode }) {
   const { playing, speed, problem } = usePlayerState();
   const loop = useApp((state) => state.view.loop);
   const light = Boolean(useStrand().style.saidColour);
@@ -74,6 +75,7 @@ export function Transport() {
           <IconBulb size={17} />
         </ActionIcon>
       </Tooltip>
+      {children}
       <span className="spring" />
       <Timecode />
       {problem && (

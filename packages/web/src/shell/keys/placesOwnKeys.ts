@@ -55,6 +55,8 @@ export const PLACES_OWN_KEYS: readonly Key[] = [
     { keys: 'Alt P', does: 'Apply the pattern to the strand' },
     { keys: 'Alt ,', does: 'Everything comes in a frame earlier' },
     { keys: 'Alt .', does: 'Everything comes in a frame later' },
+    { keys: 'Left', does: 'On a thread: its word is said a frame earlier; Right later' },
+    { keys: 'Space', does: 'On a thread: move it together with others, or not' },
   ]),
   ...inGroup('In Handover', [
     { keys: 'F', does: 'Go to the next finding; Enter fixes it' },

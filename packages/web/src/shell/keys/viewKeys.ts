@@ -22,6 +22,11 @@ export const VIEW_KEYS: readonly Key[] = [
       run: act.toggleLight,
     },
     { keys: 'A', does: 'Show or hide the safe area', run: act.toggleSafeArea },
+    {
+      keys: 'Shift A',
+      does: 'Show or hide the text of the frames before and after',
+      run: act.toggleBeside,
+    },
   ]),
   ...inGroup('Programme', [
     { keys: 'Ctrl Z', does: 'Undo', run: act.undo },
