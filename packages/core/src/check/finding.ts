@@ -15,6 +15,7 @@ export type FindingKind =
   | 'beyond the end'
   | 'cut off'
   | 'missing glyph'
+  | 'flashes'
   | 'doubled word'
   | 'spaces'
   | 'unmatched mark'

@@ -10,6 +10,7 @@ import { wordsOf } from '../text/words.ts';
 import type { Speller } from '../text/language/spelling.ts';
 import { frames, frameLength, countFrames } from '../time/frameRate.ts';
 import { add, toSeconds, type Ticks } from '../time/ticks.ts';
+import { flashFindings } from './flashes.ts';
 import { noFont, notPassedOver, type Finding, type FindingKind } from './finding.ts';
 import { travellingFindings } from './travelling.ts';
 import { proofread } from './proofread.ts';
@@ -27,7 +28,11 @@ export const findingsOf = (
   shaper?: TextShaper,
   speller?: Speller,
 ): Finding[] =>
-  inOrder(programme, [...measured(programme, shaper), ...proofread(programme, speller)]);
+  inOrder(programme, [
+    ...measured(programme, shaper),
+    ...flashFindings(programme),
+    ...proofread(programme, speller),
+  ]);
 
 /** Findings by time, without those that the editor passed over. */
 export const inOrder = (programme: Programme, findings: readonly Finding[]): Finding[] =>

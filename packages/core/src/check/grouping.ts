@@ -30,6 +30,7 @@ const NAMES: Readonly<Partial<Record<FindingKind, readonly [one: string, many: s
   spaces: ['cue with wrong spaces', 'cues with wrong spaces'],
   'unmatched mark': ['unmatched mark', 'unmatched marks'],
   'missing glyph': ['missing letter', 'missing letters'],
+  flashes: ['cue that flashes too often', 'cues that flash too often'],
   'cut short': ['cue that was cut short', 'cues that were cut short'],
   name: ['name', 'names'],
 };

@@ -12,6 +12,7 @@ import type { Id, Programme } from '../programme/programme.ts';
 import type { Edit } from '../programme/record/change.ts';
 import { plainText } from '../text/lines.ts';
 import type { Finding } from './finding.ts';
+import { calmFlashes } from './flashes.ts';
 
 /** Mended by breaking the lines of the cue anew. */
 const BROKEN: ReadonlySet<Finding['kind']> = new Set(['long line', 'too many lines']);
@@ -19,7 +20,7 @@ const BROKEN: ReadonlySet<Finding['kind']> = new Set(['long line', 'too many lin
 /** What mending a finding is called on a button; undefined where no way to mend it is known. */
 export function mendingOf({ kind, mend, font }: Finding): string | undefined {
   if (font !== undefined) return `Set in ${font}`;
-  return mend !== undefined || BROKEN.has(kind) ? 'Fix' : undefined;
+  return mend !== undefined || BROKEN.has(kind) || kind === 'flashes' ? 'Fix' : undefined;
 }
 
 const CHANGED = 'The text has changed there since; it is read again.';
@@ -43,6 +44,8 @@ export function mend(programme: Programme, finding: Finding, newId: () => Id): E
   const { kind, cue, font } = finding;
   const name = `Fix: ${kind}`;
   if (font !== undefined) return { ...setStyle(programme, [cue], { family: font }), name };
+  const flashing = kind === 'flashes' ? programme.cues[cue] : undefined;
+  if (flashing) return calmFlashes(programme, flashing);
   if (!BROKEN.has(kind)) {
     const edit = replaceText(programme, rewritten(programme, finding), name);
     const stale = finding.mend !== undefined && edit.changes.length === 0;
@@ -80,6 +83,12 @@ export function mendAll(
         (now: Programme) =>
           setStyle(now, [...new Set(cues)], { family }),
     ),
+    ...findings
+      .filter(({ kind }) => kind === 'flashes')
+      .map(({ cue }) => (now: Programme) => {
+        const flashing = now.cues[cue];
+        return flashing ? calmFlashes(now, flashing) : { name, changes: [] };
+      }),
     (now) =>
       broken.length > 0 ? fitLines(now, [...new Set(broken)], newId) : { name, changes: [] },
   ]);

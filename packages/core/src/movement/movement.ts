@@ -130,7 +130,15 @@ export interface Goes extends Phase {
 }
 
 /** What a text does while it stays. */
-export const STAYS = ['grows', 'drifts', 'breathes', 'sways', 'pulses', 'trembles'] as const;
+export const STAYS = [
+  'grows',
+  'drifts',
+  'breathes',
+  'sways',
+  'pulses',
+  'trembles',
+  'flashes',
+] as const;
 export type StayKind = (typeof STAYS)[number];
 
 export interface Stay {
@@ -138,16 +146,20 @@ export interface Stay {
   readonly by: UnitKind;
   /**
    * Grows: the ratio at its end. Drifts: ems over its stay. Breathes and pulses: the share that it grows by. Sways:
-   * degrees to each side. Trembles: ems.
+   * degrees to each side. Trembles: ems. Flashes: how opaque the colour is at first.
    */
   readonly amount?: number;
   /** Of what drifts: the direction it goes to, in degrees: 0 to the right, 90 down. */
   readonly angle?: number;
-  /** Of what breathes, sways and trembles: how long once takes. */
+  /** Of what breathes, sways and trembles: how long once takes. Of a flash: in what time it dies away. */
   readonly period?: Duration;
-  /** Of what pulses: on what. */
+  /** Of what pulses and flashes: on what. */
   readonly on?: 'beats' | 'bars' | 'hits' | 'marks';
   readonly seed?: number;
+  /** Of flashes: `#rrggbb`; whether it lies over all of the frame, or behind the text; and on each how manieth instant. */
+  readonly colour?: string;
+  readonly over?: 'frame' | 'behind';
+  readonly every?: number;
 }
 
 export interface Movement {

@@ -248,7 +248,11 @@ function stayed(
       );
       const far = (stay.amount ?? 0.02) * place.em;
       shifted((2 * next() - 1) * far, (2 * next() - 1) * far);
+      break;
     }
+    case 'flashes':
+      // It is the frame that flashes, not the text: see flashes.ts.
+      break;
   }
 }
 

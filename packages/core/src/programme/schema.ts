@@ -174,6 +174,9 @@ const stay = strict({
   period: duration.default(undefined),
   on: yup.string().oneOf(['beats', 'bars', 'hits', 'marks']),
   seed,
+  colour,
+  over: yup.string().oneOf(['frame', 'behind']),
+  every: yup.number().integer().min(1).max(1000),
 });
 const stays = yup.array(stay.required()).max(MOST_MOVES);
 /** Of a pattern all of it; of a cue what differs. */

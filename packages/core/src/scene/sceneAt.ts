@@ -1,5 +1,7 @@
 /** What is on screen at an instant, as a list of things to draw. */
-import { fading } from '../movement/movement.ts';
+import { flashesAt } from '../movement/flashes.ts';
+import { fading, type Movement } from '../movement/movement.ts';
+import { timeOfCue } from '../programme/cueTime.ts';
 import { seenOf } from '../movement/unitState.ts';
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import { movementOf, styleOf } from '../programme/patterns.ts';
@@ -42,6 +44,7 @@ export function sceneAt(
   const { frame } = programme.facts;
   const whole = { x: 0, y: 0, w: frame.width, h: frame.height };
   const items = groundAt(programme, time, on);
+  const over: DrawingItem[] = [];
   for (const strand of strandsShown(programme)) {
     const row = cuesInOrder(programme, strand.id);
     for (let at = firstEndingAfter(row, time); at < row.length; at++) {
@@ -63,6 +66,8 @@ export function sceneAt(
       const movement = movementOf(programme, cue, style.fade ?? 0);
       const since = framesSince(programme, cue, time);
       const parts = movement && partsAt(programme, cue, movement, layout, since, shaper);
+      const flashes = movement ? flashing(programme, cue, movement, since, whole) : NO_FLASHES;
+      items.push(...flashes.behind);
       items.push(...(parts?.plates ?? platesOf(cue, layout, shaper)));
       items.push({
         kind: 'text',
@@ -78,9 +83,30 @@ export function sceneAt(
         const caret = caretAt(movement, draft, layout, since);
         if (caret) items.push(caret);
       }
+      over.push(...flashes.frame);
     }
   }
-  return { width: frame.width, height: frame.height, items };
+  return { width: frame.width, height: frame.height, items: [...items, ...over] };
+}
+
+type Flashing = Readonly<Record<'behind' | 'frame', readonly DrawingItem[]>>;
+const NO_FLASHES: Flashing = { behind: [], frame: [] };
+
+/** The flashes of a cue at a frame of it: those behind its text, and those over all of the frame. */
+function flashing(
+  programme: Programme,
+  cue: Cue,
+  movement: Movement,
+  frame: number,
+  box: Box,
+): Flashing {
+  if (!movement.stays.some(({ what }) => what === 'flashes')) return NO_FLASHES;
+  const all = flashesAt(movement, timeOfCue(programme, cue), frame);
+  const items = (where: 'behind' | 'frame') =>
+    all.flatMap(({ colour, opacity, over }): DrawingItem[] =>
+      over === where ? [{ kind: 'plate', colour, box, opacity }] : [],
+    );
+  return { behind: items('behind'), frame: items('frame') };
 }
 
 /** What is behind all text. */

@@ -9,11 +9,8 @@ import {
   type Goes,
   type Move,
   type MoveKind,
-  type Stay,
-  type StayKind,
-  type UnitKind,
 } from '@cadence/core/movement/movement.ts';
-import { By, Choice, Figure, UNITS } from './fields.tsx';
+import { By, Choice, Figure } from './fields.tsx';
 import classes from './PatternsPlace.module.css';
 
 const COMES_WHEN = [
@@ -357,91 +354,5 @@ function Moves({ moves, set }: { moves: readonly Move[]; set: (moves: readonly M
         </Menu.Dropdown>
       </Menu>
     </>
-  );
-}
-
-const STAYS: Readonly<
-  Record<StayKind, { says: string; unit: string; scale: number; usual: Partial<Stay> }>
-> = {
-  grows: { says: 'grows to', unit: '%', scale: 0.01, usual: { amount: 1.1 } },
-  drifts: { says: 'drifts by', unit: 'em', scale: 1, usual: { amount: 0.5, angle: 0 } },
-  breathes: { says: 'breathes by', unit: '%', scale: 0.01, usual: { amount: 0.03 } },
-  sways: { says: 'sways by', unit: '°', scale: 1, usual: { amount: 2 } },
-  pulses: {
-    says: 'pulses on beats by',
-    unit: '%',
-    scale: 0.01,
-    usual: { amount: 0.04, on: 'beats' },
-  },
-  trembles: { says: 'trembles by', unit: 'em', scale: 1, usual: { amount: 0.02, seed: 1 } },
-};
-
-export function StaysForm({
-  stays,
-  set,
-}: {
-  stays: readonly Stay[];
-  set: (stays: readonly Stay[]) => void;
-}) {
-  return (
-    <section className={classes.part} aria-label="Stays">
-      <h3>Stays</h3>
-      {stays.map((stay, at) => {
-        const { says, unit, scale } = STAYS[stay.what];
-        return (
-          <div key={`${stay.what}${at}`} className={classes.three}>
-            <span className={classes.says}>{says}</span>
-            <Figure
-              label="amount"
-              suffix={unit}
-              min={-1000}
-              step={unit === 'em' ? 0.01 : 1}
-              value={(stay.amount ?? 0) / scale}
-              set={(amount) =>
-                set(
-                  stays.map((each, place) =>
-                    place === at ? { ...each, amount: amount * scale } : each,
-                  ),
-                )
-              }
-            />
-            <Choice
-              label="each"
-              data={UNITS.map((value) => ({ value, label: value }))}
-              value={stay.by}
-              set={(by) =>
-                set(
-                  stays.map((each, place) =>
-                    place === at ? { ...each, by: by as UnitKind } : each,
-                  ),
-                )
-              }
-            />
-            <ActionIcon
-              aria-label={`Remove “${says}”`}
-              variant="subtle"
-              onClick={() => set(stays.filter((_, place) => place !== at))}
-            >
-              <IconX size={14} />
-            </ActionIcon>
-          </div>
-        );
-      })}
-      <Menu position="bottom-start" width={200}>
-        <Menu.Target>
-          <Button leftSection={<IconPlus size={14} />}>Add a movement</Button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {(Object.keys(STAYS) as StayKind[]).map((what) => (
-            <Menu.Item
-              key={what}
-              onClick={() => set([...stays, { what, by: 'whole', ...STAYS[what].usual }])}
-            >
-              {STAYS[what].says.replace(/ (?:to|by)$/, '')}
-            </Menu.Item>
-          ))}
-        </Menu.Dropdown>
-      </Menu>
-    </section>
   );
 }

@@ -1,5 +1,6 @@
 import { useDeferredValue, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { Finding } from '@cadence/core/check/finding.ts';
+import { flashFindings } from '@cadence/core/check/flashes.ts';
 import { fittingOf, inOrder } from '@cadence/core/check/findings.ts';
 import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Programme, Strand } from '@cadence/core/programme/programme.ts';
@@ -68,6 +69,8 @@ async function fittings(
 export function useFindings(): readonly Finding[] | null {
   const programme = useDeferredValue(useOpen((open) => open.programme));
   const { facts, strands, cues, materials, passages } = programme;
+  // They hang on what is heard, which does not go to the worker.
+  const flashing = useMemo(() => flashFindings(programme), [programme]);
   const [read, setRead] = useState<readonly Finding[] | null>(null);
   const [fitted, setFitted] = useState<readonly Finding[]>([]);
   const look = useEffectEvent((stale: () => boolean) => {
@@ -94,8 +97,8 @@ export function useFindings(): readonly Finding[] | null {
       read &&
       inOrder(
         programme,
-        [...read, ...fitted].filter(({ cue }) => cues[cue] !== undefined),
+        [...read, ...fitted, ...flashing].filter(({ cue }) => cues[cue] !== undefined),
       ),
-    [programme, cues, read, fitted],
+    [programme, cues, read, fitted, flashing],
   );
 }

@@ -1,0 +1,146 @@
+/** What a text does while it stays, as it is set. */
+import { ActionIcon, Button, ColorInput, Menu } from '@mantine/core';
+import { IconPlus, IconX } from '@tabler/icons-react';
+import { Fragment } from 'react';
+import { FLASH } from '@cadence/core/movement/flashes.ts';
+import {
+  framesLong,
+  type Stay,
+  type StayKind,
+  type UnitKind,
+} from '@cadence/core/movement/movement.ts';
+import { Choice, Figure, UNITS } from './fields.tsx';
+import classes from './PatternsPlace.module.css';
+
+const STAYS: Readonly<
+  Record<StayKind, { says: string; unit: string; scale: number; usual: Partial<Stay> }>
+> = {
+  grows: { says: 'grows to', unit: '%', scale: 0.01, usual: { amount: 1.1 } },
+  drifts: { says: 'drifts by', unit: 'em', scale: 1, usual: { amount: 0.5, angle: 0 } },
+  breathes: { says: 'breathes by', unit: '%', scale: 0.01, usual: { amount: 0.03 } },
+  sways: { says: 'sways by', unit: '°', scale: 1, usual: { amount: 2 } },
+  pulses: {
+    says: 'pulses on beats by',
+    unit: '%',
+    scale: 0.01,
+    usual: { amount: 0.04, on: 'beats' },
+  },
+  trembles: { says: 'trembles by', unit: 'em', scale: 1, usual: { amount: 0.02, seed: 1 } },
+  flashes: { says: 'flashes by', unit: '%', scale: 0.01, usual: FLASH },
+};
+
+export function StaysForm({
+  stays,
+  set,
+}: {
+  stays: readonly Stay[];
+  set: (stays: readonly Stay[]) => void;
+}) {
+  return (
+    <section className={classes.part} aria-label="Stays">
+      <h3>Stays</h3>
+      {stays.map((stay, at) => {
+        const { says, unit, scale } = STAYS[stay.what];
+        const change = (part: Partial<Stay>) =>
+          set(stays.map((each, place) => (place === at ? { ...each, ...part } : each)));
+        return (
+          <Fragment key={`${stay.what}${at}`}>
+            <div className={classes.three}>
+              <span className={classes.says}>{says}</span>
+              <Figure
+                label="amount"
+                suffix={unit}
+                min={-1000}
+                step={unit === 'em' ? 0.01 : 1}
+                value={(stay.amount ?? 0) / scale}
+                set={(amount) => change({ amount: amount * scale })}
+              />
+              {stay.what === 'flashes' ? (
+                <OnChoice stay={stay} change={change} />
+              ) : (
+                <Choice
+                  label="each"
+                  data={UNITS.map((value) => ({ value, label: value }))}
+                  value={stay.by}
+                  set={(by) => change({ by: by as UnitKind })}
+                />
+              )}
+              <ActionIcon
+                aria-label={`Remove “${says}”`}
+                variant="subtle"
+                onClick={() => set(stays.filter((_, place) => place !== at))}
+              >
+                <IconX size={14} />
+              </ActionIcon>
+            </div>
+            {stay.what === 'flashes' && <FlashFields stay={stay} change={change} />}
+          </Fragment>
+        );
+      })}
+      <Menu position="bottom-start" width={200}>
+        <Menu.Target>
+          <Button leftSection={<IconPlus size={14} />}>Add a movement</Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {(Object.keys(STAYS) as StayKind[]).map((what) => (
+            <Menu.Item
+              key={what}
+              onClick={() => set([...stays, { what, by: 'whole', ...STAYS[what].usual }])}
+            >
+              {STAYS[what].says.replace(/ (?:to|by)$/, '')}
+            </Menu.Item>
+          ))}
+        </Menu.Dropdown>
+      </Menu>
+    </section>
+  );
+}
+
+interface StayProps {
+  readonly stay: Stay;
+  readonly change: (part: Partial<Stay>) => void;
+}
+
+const OnChoice = ({ stay, change }: StayProps) => (
+  <Choice
+    label="on"
+    data={['hits', 'beats', 'bars', 'marks'].map((value) => ({ value, label: value }))}
+    value={stay.on ?? FLASH.on}
+    set={(on) => change({ on: on as NonNullable<Stay['on']> })}
+  />
+);
+
+const FlashFields = ({ stay, change }: StayProps) => (
+  <div className={classes.two}>
+    <ColorInput
+      size="xs"
+      label="Colour of the flash"
+      format="hex"
+      value={stay.colour ?? FLASH.colour}
+      onChangeEnd={(colour) => colour !== stay.colour && change({ colour })}
+    />
+    <Choice
+      label="Where"
+      data={[
+        { value: 'frame', label: 'over the frame' },
+        { value: 'behind', label: 'behind the text' },
+      ]}
+      value={stay.over ?? FLASH.over}
+      set={(over) => change({ over: over as NonNullable<Stay['over']> })}
+    />
+    <Figure
+      label="Dies away in"
+      suffix="frames"
+      min={1}
+      value={stay.period?.in === 'frames' ? stay.period.count : FLASH.period.count}
+      set={(count) => change({ period: framesLong(Math.round(count)) })}
+    />
+    <Figure
+      label="On one in"
+      min={1}
+      max={1000}
+      value={stay.every ?? 1}
+      set={(every) => change({ every: Math.round(every) })}
+    />
+  </div>
+);
