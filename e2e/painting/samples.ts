@@ -19,7 +19,8 @@ import {
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
-import { drawScene, type Canvas2D, type Studio } from '@cadence/paint/drawScene.ts';
+import type { Canvas2D, Studio } from '@cadence/paint/canvas.ts';
+import { drawScene } from '@cadence/paint/drawScene.ts';
 import type { MakeCanvas } from '@cadence/paint/halved.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';

@@ -1,7 +1,7 @@
 /** Drawing frames on Node. */
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
-import type { Canvas2D } from '@cadence/paint/drawScene.ts';
+import type { Canvas2D } from '@cadence/paint/canvas.ts';
 import type { Pictures, Stage } from '@cadence/paint/stage.ts';
 
 /**

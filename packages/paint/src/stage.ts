@@ -11,7 +11,8 @@ import type { Passage } from '@cadence/core/programme/passage.ts';
 import type { Cue, Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import type { Line } from '@cadence/core/text/lines.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { drawScene, type Canvas2D } from './drawScene.ts';
+import type { Canvas2D } from './canvas.ts';
+import { drawScene } from './drawScene.ts';
 import { FontShelf, type FaceLoader } from './fontShelf.ts';
 import type { MakeCanvas } from './halved.ts';
 

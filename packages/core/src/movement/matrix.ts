@@ -43,3 +43,24 @@ export const grownAbout = (across: number, down: number, x: number, y: number): 
 
 export const isStraight = ({ a, b, c, d, e, f }: Transform): boolean =>
   a === 1 && b === 0 && c === 0 && d === 1 && e === 0 && f === 0;
+
+/** A box, as {@link movedBox} takes and gives it. */
+interface Bounds {
+  readonly x: number;
+  readonly y: number;
+  readonly w: number;
+  readonly h: number;
+}
+
+/** The upright box around a box that is moved and turned. @param reach  by how much the box is larger on each side */
+export function movedBox({ x, y, w, h }: Bounds, transform: Transform, reach = 0): Bounds {
+  const { a, b, c, d, e, f } = transform;
+  const corners = [x - reach, x + w + reach].flatMap((across) =>
+    [y - reach, y + h + reach].map(
+      (down) => [a * across + c * down + e, b * across + d * down + f] as const,
+    ),
+  );
+  const [xs, ys] = [corners.map((corner) => corner[0]), corners.map((corner) => corner[1])];
+  const [left, top] = [Math.min(...xs), Math.min(...ys)];
+  return { x: left, y: top, w: Math.max(...xs) - left, h: Math.max(...ys) - top };
+}

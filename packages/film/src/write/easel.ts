@@ -3,7 +3,7 @@ import type { DrawingList } from '@cadence/core/scene/drawing.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import type { Canvas2D } from '@cadence/paint/drawScene.ts';
+import type { Canvas2D } from '@cadence/paint/canvas.ts';
 import type { Pictures, Stage, Surfaces } from '@cadence/paint/stage.ts';
 import { asDrawn, instantOf, type FilmOrder, type Part } from './order.ts';
 

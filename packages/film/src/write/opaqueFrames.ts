@@ -8,7 +8,7 @@
 import type { Box, DrawingItem, DrawingList } from '@cadence/core/scene/drawing.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
-import type { Canvas2D } from '@cadence/paint/drawScene.ts';
+import type { Canvas2D } from '@cadence/paint/canvas.ts';
 import type { FramePlanes } from '@cadence/paint/stage.ts';
 import { Colours, SAMPLINGS, usualMatrix, type Matrix } from '../colour.ts';
 import { drawnOn, refuseWithout, type Easel } from './easel.ts';

@@ -1,5 +1,5 @@
 /** Which part of a frame is drawn over. */
-import { STRAIGHT, type Transform } from '@cadence/core/movement/matrix.ts';
+import { movedBox, STRAIGHT } from '@cadence/core/movement/matrix.ts';
 import type { Box, DrawingItem } from '@cadence/core/scene/drawing.ts';
 
 /** How far the ink of letters may reach beyond their box, as a multiple of their size. */
@@ -7,23 +7,16 @@ const OVERHANG = 1;
 /** How far a blur takes in what is around it, as a multiple of its radius. */
 const BLUR_REACH = 4;
 
-/** The box around a box that is moved and turned, with so much around it. */
-function movedBox({ x, y, w, h }: Box, transform: Transform = STRAIGHT, reach = 0): Box {
-  const { a, b, c, d, e, f } = transform;
-  const corners = [x - reach, x + w + reach].flatMap((left) =>
-    [y - reach, y + h + reach].map(
-      (top) => [a * left + c * top + e, b * left + d * top + f] as const,
-    ),
-  );
-  const [xs, ys] = [corners.map((corner) => corner[0]), corners.map((corner) => corner[1])];
-  const [left, top] = [Math.min(...xs), Math.min(...ys)];
-  return { x: left, y: top, w: Math.max(...xs) - left, h: Math.max(...ys) - top };
-}
-
 /** The boxes that an item changes. */
 function boxesOf(item: DrawingItem): readonly Box[] {
   if (item.kind !== 'text')
-    return [movedBox(item.box, item.transform, 'blur' in item ? BLUR_REACH * (item.blur ?? 0) : 0)];
+    return [
+      movedBox(
+        item.box,
+        item.transform ?? STRAIGHT,
+        'blur' in item ? BLUR_REACH * (item.blur ?? 0) : 0,
+      ),
+    ];
   const { size, outlineWidth, shadow } = item.layout.style;
   const falls = shadow
     ? Math.max(Math.abs(shadow.across), Math.abs(shadow.down)) + BLUR_REACH * shadow.blur
@@ -31,7 +24,7 @@ function boxesOf(item: DrawingItem): readonly Box[] {
   const reach = OVERHANG * size + outlineWidth + falls;
   const parts = item.units ?? [{ box: item.box, transform: item.transform, blur: 0 }];
   return parts.map(({ box, transform, blur = 0 }) => {
-    const { x, y, w, h } = movedBox(box, transform, reach);
+    const { x, y, w, h } = movedBox(box, transform ?? STRAIGHT, reach);
     const blurred = BLUR_REACH * blur;
     return { x: x - blurred, y: y - blurred, w: w + 2 * blurred, h: h + 2 * blurred };
   });

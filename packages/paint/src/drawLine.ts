@@ -1,0 +1,150 @@
+/** Draws a line of glyphs as outlines. */
+import type { Transform } from '@cadence/core/movement/matrix.ts';
+import type { Box, PaintedUnit, PlacedLine, Window } from '@cadence/core/scene/drawing.ts';
+import type { GlyphRun } from '@cadence/core/scene/shaper.ts';
+import type { Canvas2D, LaidStyle, Studio } from './canvas.ts';
+import { mixed } from './colours.ts';
+import type { FontShelf } from './fontShelf.ts';
+
+/** How far an upright face is slanted where it has no italic: 12 degrees, as type designers do. */
+const SLANT = Math.tan((12 * Math.PI) / 180);
+
+/** Outlines of a run of glyphs, from the start of its line, y downwards, in pixels. */
+const paths = new WeakMap<GlyphRun, Path2D>();
+const glyphPaths = new WeakMap<FontShelf, Map<string, Path2D>>();
+
+/** Whether all of a box, once it is transformed, is where a window neither hides nor fades anything. */
+export function isClear(
+  { x, y, w, h }: Box,
+  { a, b, c, d, e, f }: Transform,
+  { box, along, reach }: Window,
+): boolean {
+  const corners = [x, x + w].flatMap((left) =>
+    [y, y + h].map((top) => (along === 'across' ? a * left + c * top + e : b * left + d * top + f)),
+  );
+  const [start, end] = along === 'across' ? [box.x, box.x + box.w] : [box.y, box.y + box.h];
+  return corners.every((corner) => corner >= start + reach && corner <= end - reach);
+}
+
+/** A window, and what the text that is seen through it is transformed by. */
+export type Cut = Window & { readonly moved: Transform };
+
+export function drawLine(
+  canvas: Canvas2D,
+  line: PlacedLine,
+  style: LaidStyle,
+  studio: Studio,
+  pass: 'fill' | 'stroke',
+  {
+    cut,
+    tint,
+    flat,
+  }: {
+    readonly cut?: Cut | undefined;
+    readonly tint?: PaintedUnit['tint'];
+    /** The one colour of all of it. */
+    readonly flat?: string | undefined;
+  },
+): void {
+  canvas.save();
+  canvas.transform(1, 0, 0, 1, line.x, line.baseline);
+  for (const run of line.runs) {
+    const own = run.colour ?? style.colour;
+    const colour =
+      flat ??
+      (pass === 'stroke' ? style.outlineColour : tint ? mixed(own, tint.colour, tint.share) : own);
+    const paint = cut && cut.reach > 0 ? faded(canvas, colour, line, cut) : colour;
+    canvas.fillStyle = paint;
+    canvas.strokeStyle = paint;
+    if (run.underline) {
+      const thickness = style.size * 0.06;
+      const edge = pass === 'stroke' ? style.outlineWidth : 0;
+      canvas.fillRect(
+        run.x - edge,
+        2 * thickness - edge,
+        run.width + 2 * edge,
+        thickness + 2 * edge,
+      );
+    }
+    canvas.lineJoin = 'round';
+    canvas.lineWidth = 2 * style.outlineWidth;
+    const path = pathOf(studio, run, style.size);
+    if (run.part) {
+      canvas.save();
+      clipAcross(canvas, run.part, line.width, style.size);
+    }
+    if (pass === 'stroke') canvas.stroke(path);
+    else canvas.fill(path);
+    if (run.part) canvas.restore();
+  }
+  canvas.restore();
+}
+
+/**
+ * Clips to what lies between two places of a line; null is as far as its glyphs can reach. Upright, it clips at whole
+ * pixels of the canvas: half covered pixels at a clip are not the same everywhere.
+ */
+function clipAcross(
+  canvas: Canvas2D,
+  { from, to }: NonNullable<GlyphRun['part']>,
+  width: number,
+  size: number,
+): void {
+  const { a, b, c, e } = canvas.getTransform();
+  const atPixel = (x: number) => (b === 0 && c === 0 ? (Math.round(a * x + e) - e) / a : x);
+  const [left, right] = [atPixel(from ?? -4 * size), atPixel(to ?? width + 4 * size)];
+  canvas.beginPath();
+  canvas.rect(left, -4 * size, right - left, 8 * size);
+  canvas.clip();
+}
+
+/** A colour that fades towards the ends of a window, seen from the start of a line. */
+function faded(
+  canvas: Canvas2D,
+  colour: string,
+  line: PlacedLine,
+  { box, along, reach, moved: { a, b, c, d, e, f } }: Cut,
+): CanvasGradient {
+  const length = along === 'across' ? box.w : box.h;
+  // The window stands still while the text is moved and turned: its ends, as they are seen from the text.
+  const seen = (x: number, y: number): [number, number] => {
+    const [right, down, all] = [x - e, y - f, a * d - b * c];
+    return [(d * right - c * down) / all - line.x, (a * down - b * right) / all - line.baseline];
+  };
+  const start = along === 'across' ? seen(box.x, 0) : seen(0, box.y);
+  const end = along === 'across' ? seen(box.x + box.w, 0) : seen(0, box.y + box.h);
+  const gradient = canvas.createLinearGradient(...start, ...end);
+  const share = Math.min(0.5, reach / length);
+  gradient.addColorStop(0, `${colour}00`);
+  gradient.addColorStop(share, colour);
+  gradient.addColorStop(1 - share, colour);
+  gradient.addColorStop(1, `${colour}00`);
+  return gradient;
+}
+
+function pathOf(studio: Studio, run: GlyphRun, size: number): Path2D {
+  const found = paths.get(run);
+  if (found) return found;
+  const scale = size / studio.shelf.face(run.face).unitsPerEm;
+  const path = studio.makePath('');
+  for (const { glyph, x, y } of run.glyphs) {
+    const own = glyphPath(studio, run.face, glyph);
+    const c = (run.slanted ? SLANT : 0) * scale;
+    if (own) path.addPath(own, { a: scale, b: 0, c, d: -scale, e: x, f: y });
+  }
+  paths.set(run, path);
+  return path;
+}
+
+function glyphPath({ shelf, makePath }: Studio, face: string, glyph: number): Path2D | undefined {
+  const known = glyphPaths.get(shelf) ?? new Map<string, Path2D>();
+  glyphPaths.set(shelf, known);
+  const key = `${face}:${glyph}`;
+  const found = known.get(key);
+  if (found) return found;
+  const data = shelf.face(face).outline(glyph);
+  if (data === '') return undefined;
+  const path = makePath(data);
+  known.set(key, path);
+  return path;
+}
