@@ -19,6 +19,7 @@ const visibleOf = (text: string): number[] =>
 
 export class FontShelf implements TextShaper {
   readonly #load: FaceLoader;
+  readonly #orders = new Map<string, Face[][]>();
   readonly #faces = new Map<string, Face[]>();
   readonly #byId = new Map<string, Face>();
   readonly #loading = new Map<string, Promise<void>>();
@@ -84,14 +85,18 @@ export class FontShelf implements TextShaper {
     return shapeLetters(line, this.#order(family), size, spacing);
   }
 
-  /** The loaded families in which to look for a character, the wanted one first. */
+  /** The loaded families in which to look for a character, the wanted one first; the same array until a face comes. */
   #order(family: string): Face[][] {
+    const known = this.#orders.get(family);
+    if (known) return known;
     const wanted = this.#faces.get(family);
     const others = [...this.#faces].filter(([name]) => name !== family).map(([, faces]) => faces);
     const shelfOrder = (faces: Face[]) =>
       SHELF.findIndex((each) => each.family === faces[0]?.family);
     others.sort((a, b) => shelfOrder(a) - shelfOrder(b));
-    return wanted ? [wanted, ...others] : others;
+    const order = wanted ? [wanted, ...others] : others;
+    this.#orders.set(family, order);
+    return order;
   }
 
   familiesWith(text: string): string[] {
@@ -137,6 +142,7 @@ export class FontShelf implements TextShaper {
   }
 
   #keep(face: Face): void {
+    this.#orders.clear();
     this.#byId.set(face.id, face);
     this.#faces.set(face.family, [...(this.#faces.get(face.family) ?? []), face]);
   }

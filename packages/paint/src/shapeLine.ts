@@ -13,6 +13,7 @@ import type {
   ShapedLetter,
   ShapedLine,
 } from '@cadence/core/scene/shaper.ts';
+import { Recent } from '@cadence/core/scene/recent.ts';
 import { graphemes } from '@cadence/core/text/graphemes.ts';
 import type { Line, SpanStyle } from '@cadence/core/text/lines.ts';
 import { plainLine } from '@cadence/core/text/lines.ts';
@@ -47,6 +48,7 @@ interface Cut {
 
 function cutUp(line: Line, families: readonly Face[][]): Cut {
   const text = plainLine(line);
+  let candidates: readonly Face[] = [];
   const { levels } = bidi.getEmbeddingLevels(text);
   const missing = new Set<string>();
   const borrowed = new Set<string>();
@@ -56,9 +58,11 @@ function cutUp(line: Line, families: readonly Face[][]): Cut {
   let [span, spanEnd] = [-1, 0];
   for (const character of graphemes(text)) {
     // A character is set as its first part is, where two spans share it.
+    const before = span;
     while (at >= spanEnd && span < line.length - 1) spanEnd += line[++span]?.text.length ?? 0;
     const spanStyle: SpanStyle = line[span] ?? {};
-    const face = faceFor(character, spanStyle, families, stretches.at(-1)?.face);
+    if (span !== before || at === 0) candidates = facesFor(spanStyle, families);
+    const face = faceFor(character, candidates, stretches.at(-1)?.face);
     if (!hasAll(face, character)) missing.add(character);
     else if (face.family !== families[0]?.[0]?.family) {
       borrowed.add(face.family);
@@ -84,7 +88,7 @@ function cutUp(line: Line, families: readonly Face[][]): Cut {
 }
 
 /** The stretches of a line as they stand beside each other, each with its clusters; and how wide the line is. */
-function shapeAll(
+function shapeAfresh(
   { stretches }: Cut,
   size: number,
   spacing: number,
@@ -100,6 +104,27 @@ function shapeAll(
   return { shaped, width: pen > 0 ? pen - spacing : pen };
 }
 
+/** A line as it is shaped. */
+interface Shaped extends ReturnType<typeof shapeAfresh> {
+  readonly cut: Cut;
+  readonly families: readonly Face[][];
+  readonly size: number;
+  readonly spacing: number;
+}
+
+const shapedBefore = new Recent<Line, Shaped>(16);
+
+/** Shapes a line, once for its width and its letters. */
+function shapeAll(line: Line, families: readonly Face[][], size: number, spacing: number): Shaped {
+  const known = shapedBefore.get(line);
+  if (known?.families === families && known.size === size && known.spacing === spacing)
+    return known;
+  const cut = cutUp(line, families);
+  const shaped = { cut, families, size, spacing, ...shapeAfresh(cut, size, spacing) };
+  shapedBefore.keep(line, shaped);
+  return shaped;
+}
+
 /**
  * @param families  the faces of each family in which to look for a character, the wanted one first
  * @param size      height of the text in pixels
@@ -113,8 +138,7 @@ export function shapeLine(
 ): ShapedLine {
   if (families.length === 0 || plainLine(line) === '')
     return { width: 0, runs: [], missing: [], borrowed: [], lent: [] };
-  const cut = cutUp(line, families);
-  const { shaped, width } = shapeAll(cut, size, spacing);
+  const { cut, shaped, width } = shapeAll(line, families, size, spacing);
   const runs = shaped.flatMap(([stretch, clusters]) => runsOf(stretch, clusters));
   const [missing, borrowed, lent] = [[...cut.missing], [...cut.borrowed], [...cut.lent]];
   return { width, runs, missing, borrowed, lent };
@@ -164,7 +188,7 @@ export function shapeLetters(
   spacing = 0,
 ): readonly ShapedLetter[] {
   if (families.length === 0) return [];
-  const { shaped } = shapeAll(cutUp(line, families), size, spacing);
+  const { shaped } = shapeAll(line, families, size, spacing);
   const letters = shaped.flatMap(([stretch, clusters]) => {
     const { from, text } = stretch;
     const groups: Cluster[][] = [];
@@ -174,6 +198,15 @@ export function shapeLetters(
       else groups.push([cluster]);
     }
     return groups.map((group): ShapedLetter => {
+      const [only] = group;
+      if (only && group.length === 1)
+        return {
+          from: from + only.from,
+          to: from + only.to,
+          start: only.start,
+          end: only.end,
+          runs: runsOf(stretch, group),
+        };
       const visual = [...group].sort((a, b) => a.start - b.start);
       return {
         from: from + Math.min(...group.map((each) => each.from)),
@@ -189,30 +222,38 @@ export function shapeLetters(
 
 const invisible = /^(?:\s|\p{C}|\p{Variation_Selector})$/u;
 
+const covered = new WeakMap<Face, Map<string, boolean>>();
+
+/** Whether a face has all of a character, as it is written or composed. */
 function hasAll(face: Face, character: string): boolean {
-  const composed = character.normalize('NFC');
+  const known = covered.get(face) ?? new Map<string, boolean>();
+  covered.set(face, known);
+  const found = known.get(character);
+  if (found !== undefined) return found;
   const covers = (text: string) =>
     [...text].every((each) => invisible.test(each) || face.has(each.codePointAt(0) ?? 0));
-  return covers(character) || covers(composed);
+  const has = covers(character) || covers(character.normalize('NFC'));
+  known.set(character, has);
+  return has;
 }
 
-/** The face of the first family that has the character; white space stays with what is before it. */
-function faceFor(
-  character: string,
-  spanStyle: SpanStyle,
+/** The face of each family that is nearest to how a span is set. */
+function facesFor(
+  { bold = false, italic = false }: SpanStyle,
   families: readonly Face[][],
-  before: Face | undefined,
-): Face {
-  const inSpanStyle = (faces: readonly Face[]): Face | undefined => {
-    const [bold, italic] = [spanStyle.bold ?? false, spanStyle.italic ?? false];
-    return (
+): Face[] {
+  return families.flatMap(
+    (faces) =>
       faces.find((face) => face.bold === bold && face.italic === italic) ??
       faces.find((face) => face.bold === bold) ??
-      faces[0]
-    );
-  };
-  const candidates = families.map(inSpanStyle).filter((face) => face !== undefined);
-  if (/^\s+$/.test(character) && before && candidates.includes(before)) return before;
+      faces[0] ??
+      [],
+  );
+}
+
+/** The first face that has the character; white space stays with what is before it. */
+function faceFor(character: string, candidates: readonly Face[], before: Face | undefined): Face {
+  if (before && candidates.includes(before) && /^\s+$/.test(character)) return before;
   return candidates.find((face) => hasAll(face, character)) ?? (candidates[0] as Face);
 }
 
@@ -295,16 +336,23 @@ function shapeStretch(
 /** The clusters of a stretch as runs of one paint each. */
 function runsOf(stretch: Stretch, clusters: readonly Cluster[]): GlyphRun[] {
   const { face, slanted, paints } = stretch;
+  const [first, last] = [clusters[0], clusters.at(-1)];
+  const only = paints.length === 1 ? paints[0]?.paint : undefined;
+  // Nearly all text is painted alike: nothing is compared then.
+  if (only && first && last) {
+    const { colour, underline } = only;
+    const [x, width] = [first.start, last.end - first.start];
+    const glyphs = first === last ? first.glyphs : clusters.flatMap((cluster) => cluster.glyphs);
+    return [{ face: face.id, slanted, colour, underline, x, width, glyphs }];
+  }
   const runs: { paint: Paint; start: number; end: number; glyphs: PlacedGlyph[]; part?: Part }[] =
     [];
-  const one = paints.length === 1 ? paints[0]?.paint : undefined;
   for (const { from, to, glyphs, start, end } of clusters) {
-    const parts = one ? [{ paint: one, start, end }] : paintedParts(stretch, from, to, start, end);
-    for (const { paint, part, ...place } of parts) {
-      const last = runs.at(-1);
-      if (last && !last.part && !part && samePaint(last.paint, paint)) {
-        last.glyphs.push(...glyphs);
-        last.end = place.end;
+    for (const { paint, part, ...place } of paintedParts(stretch, from, to, start, end)) {
+      const run = runs.at(-1);
+      if (run && !run.part && !part && samePaint(run.paint, paint)) {
+        run.glyphs.push(...glyphs);
+        run.end = place.end;
       } else runs.push({ paint, ...place, glyphs: [...glyphs], ...(part && { part }) });
     }
   }

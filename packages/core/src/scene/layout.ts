@@ -3,6 +3,7 @@ import type { Programme, TextStyle } from '../programme/programme.ts';
 import { graphemes } from '../text/graphemes.ts';
 import { plainText, type Line } from '../text/lines.ts';
 import type { Box, PaintedText, PlacedLine } from './drawing.ts';
+import { Recent } from './recent.ts';
 import type { ShapedLine, TextShaper } from './shaper.ts';
 
 export interface TextLayout extends PaintedText {
@@ -15,24 +16,35 @@ export interface TextLayout extends PaintedText {
 type FrameSize = Programme['facts']['frame'];
 
 /** A line as its style has it: bold, and in the letters that are asked for. Every character stays at its place. */
-export function asSet(line: Line, { bold, letterCase }: TextStyle): Line {
-  if (!bold && (letterCase ?? 'as written') === 'as written') return line;
-  return line.map((span) => ({
+export function asSet(line: Line, { bold = false, letterCase }: TextStyle): Line {
+  const cased = letterCase ?? 'as written';
+  if (!bold && cased === 'as written') return line;
+  const known = setBefore.get(line);
+  if (known?.bold === bold && known.cased === cased) return known.line;
+  const set = line.map((span) => ({
     ...span,
     ...(bold && { bold }),
-    text: graphemes(span.text)
-      .map((letter) => {
-        const cased =
-          letterCase === 'capitals'
-            ? letter.toUpperCase()
-            : letterCase === 'small letters'
-              ? letter.toLowerCase()
-              : letter;
-        return cased.length === letter.length ? cased : letter;
-      })
-      .join(''),
+    text: cased === 'as written' ? span.text : inCase(span.text, cased),
   }));
+  setBefore.keep(line, { bold, cased, line: set });
+  return set;
 }
+
+/** Lines as they were set last. */
+const setBefore = new Recent<
+  Line,
+  { readonly bold: boolean | null; readonly cased: LetterCase; readonly line: Line }
+>(16);
+type LetterCase = NonNullable<TextStyle['letterCase']>;
+
+/** A text in capitals or small letters; a letter whose other case is longer or shorter stays as it is. */
+const inCase = (text: string, cased: LetterCase): string =>
+  graphemes(text)
+    .map((letter) => {
+      const other = cased === 'capitals' ? letter.toUpperCase() : letter.toLowerCase();
+      return other.length === letter.length ? other : letter;
+    })
+    .join('');
 
 /** Shapes a line as its style has it. */
 export const shapeAsSet = (line: Line, style: TextStyle, shaper: TextShaper): ShapedLine =>
@@ -42,7 +54,7 @@ export const shapeAsSet = (line: Line, style: TextStyle, shaper: TextShaper): Sh
 export const spacingOf = ({ letterSpacing, size }: TextStyle): number =>
   (letterSpacing ?? 0) * size;
 
-const known = new WeakMap<TextShaper, Map<string, TextLayout>>();
+const known = new WeakMap<TextShaper, Recent<string, TextLayout>>();
 const MOST_KNOWN = 4000;
 
 /**
@@ -55,14 +67,13 @@ export function layOut(
   frame: FrameSize,
   shaper: TextShaper,
 ): TextLayout {
-  const cache = known.get(shaper) ?? new Map<string, TextLayout>();
+  const cache = known.get(shaper) ?? new Recent<string, TextLayout>(MOST_KNOWN);
   known.set(shaper, cache);
   const key = JSON.stringify([text, style, frame.width, frame.height]);
   const found = cache.get(key);
   if (found) return found;
-  if (cache.size >= MOST_KNOWN) cache.clear();
   const made = layOutAfresh(text, style, frame, shaper);
-  cache.set(key, made);
+  cache.keep(key, made);
   return made;
 }
 

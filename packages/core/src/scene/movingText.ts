@@ -15,6 +15,7 @@ import { readingWeight } from '../text/readingWeight.ts';
 import type { Box, PaintedUnit } from './drawing.ts';
 import type { TextLayout } from './layout.ts';
 import { platesOfMoving, type PlateItem } from './plates.ts';
+import { Recent } from './recent.ts';
 import type { TextShaper } from './shaper.ts';
 import { paintedLines, unitsOf, type TextUnit } from './units.ts';
 
@@ -39,7 +40,7 @@ interface Known {
   readonly moving: Moving;
 }
 
-const known = new WeakMap<Cue, Known>();
+const known = new Recent<Cue, Known>(2000);
 
 /** What the times of a movement depend on beside its cue. */
 const heardBy = ({ facts, beats, hits, marks, sounds }: Programme): readonly unknown[] => [
@@ -63,7 +64,7 @@ function movingOf(
   )
     return found.moving;
   const moving = moveAfresh(programme, cue, movement, layout, shaper);
-  known.set(cue, { movement, layout, heard, moving });
+  known.keep(cue, { movement, layout, heard, moving });
   return moving;
 }
 
@@ -162,16 +163,26 @@ function moveAfresh(
     letter += unit.letters.length;
     const numbered = (kind: UnitKind): number => text.places(kind)[first] ?? 0;
     const box = (kind: UnitKind) => text.of(kind)[numbered(kind)]?.box ?? unit.box;
+    const [word, line, whole] = [box('word'), box('line'), box('whole')];
     const placeOf = (kind: UnitKind): Place => ({
-      ...{ unit: box(kind), word: box('word'), line: box('line'), whole: box('whole') },
-      ...{ em: layout.style.size, frame: programme.facts.frame, number: numbered(kind) },
+      unit: box(kind),
+      word,
+      line,
+      whole,
+      em: layout.style.size,
+      frame: programme.facts.frame,
+      number: numbered(kind),
     });
+    const inPlace = placeOf(inBy);
     const thread: UnitThread = {
       coming: threads.coming[numbered(inBy)] ?? { begins: 0, lands: 0 },
       going: threads.going[numbered(outBy)] ?? { leaves: time.length, gone: time.length },
-      ...{ comesBy: comesIn?.moves ?? [], goesBy: goes?.moves ?? [], stays },
-      ...{ inPlace: placeOf(inBy), outPlace: placeOf(outBy) },
-      stayPlaces: stays.map(({ by }) => placeOf(by)),
+      comesBy: comesIn?.moves ?? [],
+      goesBy: goes?.moves ?? [],
+      stays,
+      inPlace,
+      outPlace: outBy === inBy ? inPlace : placeOf(outBy),
+      stayPlaces: stays.map(({ by }) => (by === inBy ? inPlace : placeOf(by))),
     };
     return { unit, thread };
   });

@@ -7,6 +7,7 @@ import { plainText } from '../text/lines.ts';
 import { wordsOf } from '../text/words.ts';
 import type { PlacedLine } from './drawing.ts';
 import { asSet, spacingOf, type TextLayout } from './layout.ts';
+import { Recent } from './recent.ts';
 import type { ShapedLetter, TextShaper } from './shaper.ts';
 
 /** A letter of a text. */
@@ -38,7 +39,7 @@ export interface TextUnits {
   readonly places: (kind: UnitKind) => readonly number[];
 }
 
-const known = new WeakMap<TextLayout, { words: Cue['words']; units: TextUnits }>();
+const known = new Recent<TextLayout, { words: Cue['words']; units: TextUnits }>(2000);
 
 /** The units of the text of a cue, remembered with its layout. */
 export function unitsOf(
@@ -49,7 +50,7 @@ export function unitsOf(
   const found = known.get(layout);
   if (found?.words === cue.words) return found.units;
   const units = cutAfresh(cue, layout, shaper);
-  known.set(layout, { words: cue.words, units });
+  known.keep(layout, { words: cue.words, units });
   return units;
 }
 
@@ -89,7 +90,13 @@ function cutAfresh(
     line++;
   }
   const { ascent, descent } = shaper.metrics(family);
-  const boxOf = ({ shaped, line: at }: Letter): Ground => {
+  const boxes = new Map<Letter, Ground>();
+  const boxOf = (letter: Letter): Ground => {
+    const box = boxes.get(letter) ?? boxAfresh(letter);
+    boxes.set(letter, box);
+    return box;
+  };
+  const boxAfresh = ({ shaped, line: at }: Letter): Ground => {
     const { x, baseline } = layout.lines[at] as PlacedLine;
     return {
       x: x + shaped.start,
@@ -115,7 +122,7 @@ function cutAfresh(
       return {
         text: text.slice(first.from, next?.from ?? text.length),
         ...{ from: first.from, to: last.to, letters: group },
-        box: group.map(boxOf).reduce(around),
+        box: around(group.map(boxOf)),
       };
     });
     const fresh = { units, places };
@@ -125,15 +132,17 @@ function cutAfresh(
   return { letters, of: (kind) => cut(kind).units, places: (kind) => cut(kind).places };
 }
 
-/** The box around two; its baseline is that of the last line. */
-function around(a: Ground, b: Ground): Ground {
-  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
-  return {
-    ...{ x, y },
-    w: Math.max(a.x + a.w, b.x + b.w) - x,
-    h: Math.max(a.y + a.h, b.y + b.h) - y,
-    baseline: Math.max(a.baseline, b.baseline),
-  };
+/** The box around some; its baseline is that of the lowest. */
+function around(boxes: readonly Ground[]): Ground {
+  let [left, top, right, bottom, baseline] = [Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  for (const box of boxes) {
+    left = Math.min(left, box.x);
+    top = Math.min(top, box.y);
+    right = Math.max(right, box.x + box.w);
+    bottom = Math.max(bottom, box.y + box.h);
+    baseline = Math.max(baseline, box.baseline);
+  }
+  return { x: left, y: top, w: right - left, h: bottom - top, baseline };
 }
 
 /** Letters as they are painted: line by line, each moved apart by what is between them besides, in pixels. */
