@@ -165,15 +165,8 @@ await shot('bring-in', `/p/${id}/material`, 'light', async (page) => {
 await shot('fit-lines', `/p/${id}/words`, 'light', async (page) => {
   await page.keyboard.press('w');
 });
-// It changes how the subtitles look, so it comes last.
-await shot('patterns', `/p/${id}/patterns`, 'light', async (page) => {
-  for (let step = 0; step < 3; step++) await page.keyboard.press('PageDown');
-  await page
-    .getByRole('region', { name: 'Shelf of patterns' })
-    .getByRole('button', { name: 'Halyard' })
-    .click();
-  await page.keyboard.press('Alt+p');
-  await page.waitForTimeout(1500);
-  for (let step = 0; step < 14; step++) await page.keyboard.press('ArrowRight');
+await shot('patterns', `/p/${named('Four Hundred Links')}/patterns`, 'light', async (page) => {
+  for (let step = 0; step < 2; step++) await page.keyboard.press('PageDown');
+  for (let step = 0; step < 24; step++) await page.keyboard.press('ArrowRight');
 });
 await browser.close();

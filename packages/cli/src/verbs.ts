@@ -182,7 +182,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
   keys: {
     takes: ['SOUND-or-TEXT', 'TEXT-or-OUT.wav'],
     options: ['rate', 'seed', 'sounds'],
-    example: 'keys opening.txt --rate 9 --seed 3 --sounds demo/keys/keys.opus opening.wav --json',
+    example: 'keys opening.txt --rate 9 --seed 3 --sounds demo/ferry/keys.opus opening.wav --json',
     run: async ([file = '', other = ''], options) => {
       const keys = await import('./keys.ts');
       if (options.sounds !== undefined) return keys.keysLaidCommand(file, other, options);
