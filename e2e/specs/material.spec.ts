@@ -133,7 +133,10 @@ test('a font of one’s own is taken, kept and offered', async ({ page, serving,
   await page.keyboard.press('ArrowDown');
   await page.getByRole('button', { name: /^Look/ }).click();
   await page.getByRole('combobox', { name: 'Font' }).click();
-  await page.getByRole('option', { name: /Fraunces/ }).click();
+  await page
+    .getByRole('option', { name: /Fraunces/ })
+    .first()
+    .click();
   await expect
     .poll(async () => JSON.stringify((await held(serving, programme)).cues[0]))
     .toContain('Fraunces');

@@ -273,3 +273,29 @@ test('the frames before and after are seen through, and not while it plays', asy
   await page.getByRole('button', { name: 'Frame before and after' }).click();
   await expect.poll(() => shown(page)).toBe(alone);
 });
+
+test('a font is looked for by its name, and the text is set in it', async ({ page, serving }) => {
+  const id = await trailer(serving);
+  await open(page, id, 'patterns', '?at=00:00:04:00');
+  await card(page, 'Splice').click();
+  const font = inspector(page).getByRole('combobox', { name: 'Font' });
+  await expect(font).toHaveValue('Noto Sans');
+  await expect.poll(() => shown(page)).not.toBe('');
+  const before = await shown(page);
+  await font.click();
+  await expect(page.getByRole('option')).toHaveCount(32);
+  await page.keyboard.type('league');
+  await expect(page.getByRole('option')).toHaveCount(1);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(font).toHaveValue('League Spartan');
+  await expect.poll(() => shown(page)).not.toBe(before);
+  await expect
+    .poll(
+      async () =>
+        Object.values((await held(serving, id)).programme.patterns).find(
+          ({ name: called }) => called === 'Splice',
+        )?.look,
+    )
+    .toMatchObject({ family: 'League Spartan' });
+});

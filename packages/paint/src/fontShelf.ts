@@ -5,7 +5,7 @@ import { forgetShaped } from '@cadence/core/scene/forget.ts';
 import type { ShapedLetter, ShapedLine, TextShaper } from '@cadence/core/scene/shaper.ts';
 import { Face } from './face.ts';
 import { shapeLetters, shapeLine } from './shapeLine.ts';
-import { SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
+import { lendsNothing, SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
 
 /** Fetches the bytes of a face of the shelf, named by {@link shelfPath}. */
 export type FaceLoader = (path: string) => Promise<Uint8Array>;
@@ -40,9 +40,10 @@ export class FontShelf implements TextShaper {
     const before = this.#byId.size;
     const named = SHELF.find((each) => each.family === family);
     if (named) await this.#loadFamily(named);
+    const text = lines.map(plainLine).join('');
     for (const other of SHELF) {
       if (this.#faces.size > 0 && this.#covers(family, lines)) break;
-      await this.#loadFamily(other);
+      if (other.lends?.test(text) || this.#faces.size === 0) await this.#loadFamily(other);
     }
     if (this.#byId.size === before) return false;
     forgetShaped(this);
@@ -85,12 +86,18 @@ export class FontShelf implements TextShaper {
     return shapeLetters(line, this.#order(family), size, spacing);
   }
 
-  /** The loaded families in which to look for a character, the wanted one first; the same array until a face comes. */
+  /**
+   * The loaded families in which to look for a character: the wanted one, then the programme's own, then those that lend.
+   * The same array until a face comes.
+   */
   #order(family: string): Face[][] {
     const known = this.#orders.get(family);
     if (known) return known;
     const wanted = this.#faces.get(family);
-    const others = [...this.#faces].filter(([name]) => name !== family).map(([, faces]) => faces);
+    // Which other families happen to be loaded must not show.
+    const others = [...this.#faces]
+      .filter(([name]) => name !== family && !lendsNothing(name))
+      .map(([, faces]) => faces);
     const shelfOrder = (faces: Face[]) =>
       SHELF.findIndex((each) => each.family === faces[0]?.family);
     others.sort((a, b) => shelfOrder(a) - shelfOrder(b));

@@ -1,9 +1,9 @@
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import type { Line } from '@cadence/core/text/lines.ts';
 import { BrokenFont } from './face.ts';
 import { FontShelf } from './fontShelf.ts';
 import { nodeShelf, shelfFiles } from '@cadence/node/fonts.ts';
-import { SHELF, shelfPath, STYLE_FAMILIES } from './shelf.ts';
+import { FAMILY_KINDS, SHELF, shelfPath, STYLE_FAMILIES } from './shelf.ts';
 
 const shelf = nodeShelf();
 const shape = async (line: Line, family = 'Noto Sans', size = 40) => {
@@ -164,8 +164,22 @@ describe('the shelf', () => {
     expect(() => shelf.add('broken', new Uint8Array(100), 'Broken')).toThrow(BrokenFont);
   });
 
-  it('offers three families to style with', () => {
-    expect(STYLE_FAMILIES).toHaveLength(3);
+  it('lends the same glyphs whichever other families are loaded', async () => {
+    const line = [{ text: 'Tide \u0437 \u0628 \u0e01' }];
+    const alone = nodeShelf();
+    await alone.prepare('Caveat', [line]);
+    const crowded = nodeShelf();
+    for (const family of ['Lora', 'Roboto Slab', 'Source Serif 4'])
+      await crowded.prepare(family, [line]);
+    await crowded.prepare('Caveat', [line]);
+    expect(crowded.shape(line, 'Caveat', 40)).toEqual(alone.shape(line, 'Caveat', 40));
+    expect(alone.shape(line, 'Caveat', 40).missing).toEqual([]);
+  });
+
+  it('offers thirty families and more to style with, of every kind, each with its files', async () => {
+    expect(STYLE_FAMILIES.length).toBeGreaterThanOrEqual(30);
+    expect(new Set(SHELF.flatMap(({ kind }) => kind ?? []))).toEqual(new Set(FAMILY_KINDS));
+    for (const file of shelfFiles().values()) expect((await stat(file)).size).toBeGreaterThan(5000);
     const paths = SHELF.flatMap((family) => family.faces.map((face) => shelfPath(family, face)));
     expect(new Set(paths).size).toBe(paths.length);
   });

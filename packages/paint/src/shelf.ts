@@ -12,74 +12,116 @@ export interface ShelfFace {
   readonly italic: boolean;
 }
 
+/** What a family is for, as it is told to an editor. */
+export const FAMILY_KINDS = [
+  'sans',
+  'serif',
+  'condensed',
+  'wide',
+  'slab',
+  'typewriter',
+  'hand',
+  'display',
+] as const;
+export type FamilyKind = (typeof FAMILY_KINDS)[number];
+
 export interface ShelfFamily {
   readonly family: string;
   /** The npm package that holds the files. */
   readonly source: string;
-  /** `style` families are offered to the editor; `lending` ones only lend glyphs. */
-  readonly use: 'style' | 'lending';
+  /** The kind of a family that is offered to the editor; undefined where it only lends glyphs. */
+  readonly kind?: FamilyKind;
+  /** What it lends glyphs of to others that lack them; undefined where it lends none. */
+  readonly lends?: RegExp;
   readonly faces: readonly ShelfFace[];
 }
 
-const face = (file: string, bold = false, italic = false): ShelfFace => ({ file, bold, italic });
+/** Names of weights, as they stand in the names of files. */
+const WEIGHTS = {
+  400: 'Regular',
+  500: 'Medium',
+  600: 'SemiBold',
+  700: 'Bold',
+  800: 'ExtraBold',
+  900: 'Black',
+} as const;
+type Weight = keyof typeof WEIGHTS;
+
+interface Made {
+  /** The weight that is ordinary on screen, and the bold one where there is one. */
+  readonly weights: readonly [regular: Weight, bold?: Weight];
+  readonly hasItalics?: boolean;
+}
+
+function family(
+  name: string,
+  use: Pick<ShelfFamily, 'kind' | 'lends'>,
+  { weights, hasItalics = false }: Made,
+): ShelfFamily {
+  const slug = name.toLowerCase().replace(/ /g, '-');
+  const letters = name.replace(/ /g, '');
+  const faces = weights.flatMap((weight = 400, at) =>
+    (hasItalics ? [false, true] : [false]).map((italic): ShelfFace => {
+      const cut = `${weight}${WEIGHTS[weight]}${italic ? '_Italic' : ''}`;
+      return { file: `${cut}/${letters}_${cut}.ttf`, bold: at === 1, italic };
+    }),
+  );
+  return { family: name, source: `@expo-google-fonts/${slug}`, ...use, faces };
+}
+
+const styled = (kind: FamilyKind, name: string, weights: Made['weights'], hasItalics = false) =>
+  family(name, { kind }, { weights, hasItalics });
+const lending = (name: string, lends: RegExp) => family(name, { lends }, { weights: [600] });
 
 export const SHELF: readonly ShelfFamily[] = [
-  {
-    family: 'Noto Sans',
-    source: '@expo-google-fonts/noto-sans',
-    use: 'style',
-    faces: [
-      face('600SemiBold/NotoSans_600SemiBold.ttf'),
-      face('600SemiBold_Italic/NotoSans_600SemiBold_Italic.ttf', false, true),
-      face('800ExtraBold/NotoSans_800ExtraBold.ttf', true),
-      face('800ExtraBold_Italic/NotoSans_800ExtraBold_Italic.ttf', true, true),
-    ],
-  },
-  {
-    family: 'Barlow Condensed',
-    source: '@expo-google-fonts/barlow-condensed',
-    use: 'style',
-    faces: [
-      face('500Medium/BarlowCondensed_500Medium.ttf'),
-      face('500Medium_Italic/BarlowCondensed_500Medium_Italic.ttf', false, true),
-      face('700Bold/BarlowCondensed_700Bold.ttf', true),
-      face('700Bold_Italic/BarlowCondensed_700Bold_Italic.ttf', true, true),
-    ],
-  },
-  {
-    family: 'Roboto Slab',
-    source: '@expo-google-fonts/roboto-slab',
-    use: 'style',
-    faces: [
-      face('500Medium/RobotoSlab_500Medium.ttf'),
-      face('800ExtraBold/RobotoSlab_800ExtraBold.ttf', true),
-    ],
-  },
-  {
-    family: 'Noto Sans Arabic',
-    source: '@expo-google-fonts/noto-sans-arabic',
-    use: 'lending',
-    faces: [face('600SemiBold/NotoSansArabic_600SemiBold.ttf')],
-  },
-  {
-    family: 'Noto Sans Devanagari',
-    source: '@expo-google-fonts/noto-sans-devanagari',
-    use: 'lending',
-    faces: [face('600SemiBold/NotoSansDevanagari_600SemiBold.ttf')],
-  },
-  {
-    family: 'Noto Sans Hebrew',
-    source: '@expo-google-fonts/noto-sans-hebrew',
-    use: 'lending',
-    faces: [face('600SemiBold/NotoSansHebrew_600SemiBold.ttf')],
-  },
+  // What most texts are set in, and what lends letters to all others, stands first.
+  family('Noto Sans', { kind: 'sans', lends: /./u }, { weights: [600, 800], hasItalics: true }),
+  lending('Noto Sans Arabic', /\p{Script=Arabic}/u),
+  lending('Noto Sans Devanagari', /\p{Script=Devanagari}/u),
+  lending('Noto Sans Hebrew', /\p{Script=Hebrew}/u),
+  lending('Noto Sans Thai', /\p{Script=Thai}/u),
+  styled('sans', 'Figtree', [500, 800], true),
+  styled('sans', 'IBM Plex Sans', [500, 700], true),
+  styled('sans', 'League Spartan', [600, 800]),
+  styled('sans', 'Lexend', [500, 700]),
+  styled('sans', 'Nunito Sans', [600, 800], true),
+  styled('sans', 'Source Sans 3', [600, 800], true),
+  styled('sans', 'Work Sans', [500, 700], true),
+  styled('serif', 'Bitter', [500, 700], true),
+  styled('serif', 'EB Garamond', [500, 700], true),
+  styled('serif', 'Fraunces', [500, 800], true),
+  styled('serif', 'Libre Baskerville', [400, 700], true),
+  styled('serif', 'Lora', [500, 700], true),
+  styled('serif', 'Source Serif 4', [500, 700], true),
+  styled('condensed', 'Archivo Narrow', [500, 700], true),
+  styled('condensed', 'Barlow Condensed', [500, 700], true),
+  styled('condensed', 'Oswald', [500, 700]),
+  styled('condensed', 'Roboto Condensed', [500, 800], true),
+  styled('wide', 'Krona One', [400]),
+  styled('wide', 'Michroma', [400]),
+  styled('slab', 'Arvo', [400, 700], true),
+  styled('slab', 'Roboto Slab', [500, 800]),
+  styled('slab', 'Zilla Slab', [500, 700], true),
+  styled('typewriter', 'Courier Prime', [400, 700], true),
+  styled('typewriter', 'JetBrains Mono', [500, 800], true),
+  styled('typewriter', 'Special Elite', [400]),
+  styled('hand', 'Caveat', [600, 700]),
+  styled('hand', 'Kalam', [400, 700]),
+  styled('display', 'Abril Fatface', [400]),
+  styled('display', 'Alfa Slab One', [400]),
+  styled('display', 'Anton', [400]),
+  styled('display', 'Bebas Neue', [400]),
 ];
 
 /** The families that an editor can choose. */
-export const STYLE_FAMILIES: readonly string[] = SHELF.filter((each) => each.use === 'style').map(
+export const STYLE_FAMILIES: readonly string[] = SHELF.filter((each) => each.kind).map(
   (each) => each.family,
 );
 
+/** Whether a family of the shelf lends nothing: what has no letter of its own there is lent by others. */
+export const lendsNothing = (name: string): boolean =>
+  SHELF.some((each) => each.family === name && !each.lends);
+
 /** Names a face of the shelf; also the path at which it is served. */
-export const shelfPath = (family: ShelfFamily, of: ShelfFace): string =>
-  `${family.source.split('/').at(-1)}/${of.file.split('/').at(-1)}`;
+export const shelfPath = ({ source }: ShelfFamily, of: ShelfFace): string =>
+  `${source.split('/').at(-1)}/${of.file.split('/').at(-1)}`;

@@ -23,7 +23,7 @@ import {
 } from '@cadence/core/programme/programme.ts';
 import { aOrMany, plural } from '@cadence/core/text/plural.ts';
 import { useApp, useShown, useStrand } from '../desk/store.ts';
-import { familiesFor } from '../picture/families.ts';
+import { FontSelect } from '../picture/FontSelect.tsx';
 import { strandOfText, wearersOf } from './inHand.ts';
 import { KeySoundsForm } from './KeySoundsForm.tsx';
 import { ComesInForm, GoesForm } from './MovementForms.tsx';
@@ -143,7 +143,7 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
           </div>
         )}
       </div>
-      <TextForm style={style} set={look} families={familiesFor(programme, style.family)} />
+      <TextForm style={style} set={look} />
       <ComesInForm phase={movement.comesIn} set={comesIn} />
       {cue && (cue.keys || (isWorn && movement.comesIn?.by === 'letter')) && (
         <KeySoundsForm cue={cue} ids={selected > 0 ? selection : [cue.id]} />
@@ -170,22 +170,14 @@ const PLATE: Plate = {
 interface TextProps {
   readonly style: TextStyle;
   readonly set: (part: Partial<TextStyle>) => void;
-  readonly families: string[];
 }
 
-function TextForm({ style, set, families }: TextProps) {
+function TextForm({ style, set }: TextProps) {
   return (
     <section className={classes.part} aria-label="Text">
       <h3>Text</h3>
       <div className={classes.two}>
-        <Select
-          size="xs"
-          label="Font"
-          data={families}
-          value={style.family}
-          allowDeselect={false}
-          onChange={(family) => family && set({ family })}
-        />
+        <FontSelect label="Font" value={style.family} set={(family) => set({ family })} />
         <NumberInput
           size="xs"
           label="Size"

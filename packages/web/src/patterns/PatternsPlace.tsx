@@ -5,6 +5,7 @@ import { STILL } from '@cadence/core/movement/movement.ts';
 import { movementOf, patternOf, styleOf } from '@cadence/core/programme/patterns.ts';
 import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { act } from '../desk/actions.ts';
+import type { Line } from '@cadence/core/text/lines.ts';
 import { useApp, useShown } from '../desk/store.ts';
 import { messageOf, say } from '../desk/say.ts';
 import { PictureView } from '../picture/PictureView.tsx';
@@ -17,8 +18,12 @@ import { movementEdit, patternActions, type Scope } from './patternActions.ts';
 import { Shelf } from './Shelf.tsx';
 import classes from './PatternsPlace.module.css';
 
-/** Fetches the letters of every pattern; counts up as they come. */
-function useFonts({ materials }: Programme, families: readonly string[]): number {
+/** Fetches the letters of every pattern, and of a text; counts up as they come. */
+function useFonts(
+  { materials }: Programme,
+  families: readonly string[],
+  text: readonly Line[] | undefined,
+): number {
   const [count, setCount] = useState(0);
   const wanted = families.join('\n');
   useEffect(() => {
@@ -26,14 +31,14 @@ function useFonts({ materials }: Programme, families: readonly string[]): number
     const fetch = async () => {
       await stage.ownFonts({ materials });
       for (const family of wanted.split('\n'))
-        if (family !== '') await stage.shelf.prepare(family, []);
+        if (family !== '') await stage.shelf.prepare(family, text ?? []);
       if (!stale) setCount((before) => before + 1);
     };
     fetch().catch((error: unknown) => say.problem(`Fonts were not loaded: ${messageOf(error)}`));
     return () => {
       stale = true;
     };
-  }, [wanted, materials]);
+  }, [wanted, materials, text]);
   return count;
 }
 
@@ -45,7 +50,13 @@ export default function PatternsPlace() {
   const { patterns, pattern, cue } = useInHand(chosen);
   const fonts = useFonts(
     programme,
-    [...new Set(patterns.flatMap(({ look }) => look.family ?? []))].sort(),
+    [
+      ...new Set([
+        ...(cue ? [styleOf(programme, cue).family] : []),
+        ...patterns.flatMap(({ look }) => look.family ?? []),
+      ]),
+    ].sort(),
+    cue?.text,
   );
   const movement = cue ? movementOf(programme, cue, styleOf(programme, cue).fade ?? 0) : undefined;
   const worn = cue && patternOf(programme, cue);

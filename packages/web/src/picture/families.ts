@@ -1,9 +1,15 @@
-/** The families that text can be set in: those of the shelf, and the programme's own fonts. */
+/** The families that the text of a programme is set in, and its own fonts. */
 import type { Programme } from '@cadence/core/programme/programme.ts';
-import { STYLE_FAMILIES } from '@cadence/paint/shelf.ts';
 
-/** @param now  the family that is set, which is there even if nobody has it */
-export function familiesFor({ materials }: Pick<Programme, 'materials'>, now: string): string[] {
-  const own = Object.values(materials).flatMap(({ family }) => family ?? []);
-  return [...new Set([...STYLE_FAMILIES, ...own, now])];
+export function familiesIn(programme: Programme): string[] {
+  const { materials, strands, cues, patterns, passages } = programme;
+  return [
+    ...new Set([
+      ...Object.values(materials).flatMap(({ family }) => family ?? []),
+      ...Object.values(strands).map(({ style }) => style.family),
+      ...Object.values(cues).flatMap(({ style }) => style.family ?? []),
+      ...Object.values(patterns).flatMap(({ look }) => look.family ?? []),
+      ...Object.values(passages).flatMap(({ look }) => look.family ?? []),
+    ]),
+  ].sort((a, b) => a.localeCompare(b));
 }

@@ -1,13 +1,6 @@
 /** How a passage looks: its letters, where they stand, and what lies behind them. */
 import { setJourney, setLook } from '@cadence/core/programme/edits/programme/passageEdits.ts';
-import {
-  Checkbox,
-  ColorInput,
-  NumberInput,
-  SegmentedControl,
-  Select,
-  TextInput,
-} from '@mantine/core';
+import { Checkbox, ColorInput, NumberInput, SegmentedControl, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import {
   lookOfCrawl,
@@ -19,7 +12,7 @@ import {
 } from '@cadence/core/programme/passage.ts';
 import { keepDraft } from '../desk/desk.ts';
 import { useShown } from '../desk/store.ts';
-import { familiesFor } from '../picture/families.ts';
+import { FontSelect } from '../picture/FontSelect.tsx';
 import { CRAWL_FIELDS, ROLL_FIELDS, type Field, type Fields } from './lookFields.ts';
 import { travel } from './travel.ts';
 import classes from './LookForm.module.css';
@@ -72,16 +65,7 @@ function FieldOf({ field, value }: { field: Field; value: Values[Name] }) {
   const { name, label } = field;
   switch (field.kind) {
     case 'family':
-      return (
-        <Select
-          size="xs"
-          label={label}
-          data={familiesFor(programme, String(value))}
-          value={String(value)}
-          allowDeselect={false}
-          onChange={(family) => family && set(name, family)}
-        />
-      );
+      return <FontSelect label={label} value={String(value)} set={(family) => set(name, family)} />;
     case 'colour':
       return (
         <ColorInput

@@ -2,7 +2,7 @@
  * Shows how text would be broken and cues be split to fit the lines of the profile, or the frame at a size, before
  * it is done.
  */
-import { Button, SegmentedControl, Select } from '@mantine/core';
+import { Button, SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { fitLines, fitted, roomOfProfile } from '@cadence/core/programme/edits/text/fitLines.ts';
 import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
@@ -15,7 +15,7 @@ import { plural } from '@cadence/core/text/plural.ts';
 import { currentStrand, openNow } from '../desk/store.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import { EditWindow } from '../kit/EditWindow.tsx';
-import { familiesFor } from '../picture/families.ts';
+import { FontSelect } from '../picture/FontSelect.tsx';
 import { useShelf } from '../picture/useShelf.ts';
 import { BeforeAfter } from '../kit/BeforeAfter.tsx';
 import { useChosen } from '../kit/useChosen.tsx';
@@ -92,15 +92,7 @@ export default function FitLines({ close }: { close: () => void }) {
           />
           {by === 'frame' && (
             <>
-              <Select
-                size="xs"
-                label="Font"
-                searchable
-                allowDeselect={false}
-                data={familiesFor(programme, family)}
-                value={family}
-                onChange={(value) => value !== null && setFamily(value)}
-              />
+              <FontSelect label="Font" value={family} set={setFamily} />
               <FigureField
                 width={96}
                 label="Size"

@@ -1,5 +1,5 @@
 /** The selected cue: its text, its times, how it reads, and how it looks. */
-import { Button, ColorInput, NumberInput, Select, SegmentedControl } from '@mantine/core';
+import { Button, ColorInput, NumberInput, SegmentedControl } from '@mantine/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { setStrandStyle, setStyle, setText } from '@cadence/core/programme/edits/text/reword.ts';
@@ -26,7 +26,7 @@ import {
 } from '../../desk/store.ts';
 import { CUE_NAMES } from '../../strands/kinds.ts';
 import { Swatch } from '../../strands/Swatch.tsx';
-import { familiesFor } from '../../picture/families.ts';
+import { FontSelect } from '../../picture/FontSelect.tsx';
 import { OverSelect } from '../../picture/OverSelect.tsx';
 import { WordChips } from '../../weaving/WordChips.tsx';
 import { ReadingGauge } from '../../kit/ReadingGauge.tsx';
@@ -277,14 +277,7 @@ function StyleForm() {
         )}
         <Button onClick={() => setOpen(false)}>Done</Button>
       </legend>
-      <Select
-        size="xs"
-        label="Font"
-        data={familiesFor(programme, style.family)}
-        value={style.family}
-        allowDeselect={false}
-        onChange={(family) => family && set({ family })}
-      />
+      <FontSelect label="Font" value={style.family} set={(family) => set({ family })} />
       <NumberInput
         size="xs"
         label="Size, px"
