@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join as pathOf } from 'node:path';
 import { FilePathSource } from 'mediabunny';
@@ -8,6 +8,7 @@ import { fileSink, folderStore } from '@cadence/node/folderStore.ts';
 import { stageFiles, surfaces } from '@cadence/node/stageFiles.ts';
 import { readPicture } from '@cadence/node/picture.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
+import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { NOTHING, PICTURE, sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import { fromSeconds, TICKS_PER_SECOND, type Ticks, ZERO } from '@cadence/core/time/ticks.ts';
@@ -91,6 +92,31 @@ const shown = (frame: number): number => {
   return 3 * Math.floor(at / 9) + Number('011122222'[at % 9]);
 };
 const SECONDS = 7;
+
+describe('strands that go along as subtitle tracks', () => {
+  const { strands, cues } = programmeWithCues([
+    ['Slack water', 10, 40],
+    ['hold the chain', 45, 90],
+  ]);
+
+  it('are WebVTT as each container has it, and are not drawn', async () => {
+    const programme = { ...programmeOf('bframes-25.mp4', 4), strands, cues };
+    const tracks = Object.keys(strands);
+    const webm = await jobOf(programme, { container: 'webm', video: 'vp9', tracks });
+    const path = await written(webm, 'film.webm');
+    expect(await faultsOf(new FilePathSource(path), webm.order)).toEqual([]);
+    const text = readFileSync(path, 'latin1');
+    expect(text).toContain('D_WEBVTT/SUBTITLES');
+    expect(text).not.toContain('S_TEXT/WEBVTT');
+    // Its name, its settings and its text.
+    expect(text).toMatch(/[^\n]+\n[^\n]+:[^\n]+\nSlack water/);
+    expect(text).toContain('hold the chain');
+    rmSync(folder, { recursive: true });
+    mkdirSync(folder);
+    const mp4 = await jobOf(programme, { tracks });
+    expect(readFileSync(await written(mp4), 'latin1')).toMatch(/wvtt[^]*vttc[^]*Slack water/);
+  });
+});
 
 describe('a film in parts', () => {
   it('has every frame once, in its place, with its colours', async () => {

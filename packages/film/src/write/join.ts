@@ -30,12 +30,13 @@ import {
 import { CannotWrite } from './easel.ts';
 import { CODECS, complete } from './parts.ts';
 import type { PartStore, Sink } from './store.ts';
+import { renaming, withHeads } from './webVttTracks.ts';
 
 const opened = async (store: PartStore, name: string): Promise<Input> =>
   new Input({ source: await store.source(name), formats: [MP4, WEBM, MATROSKA] });
 
 /** The text of a subtitle track: the cues of a strand that are seen in the range, from its beginning. */
-function trackText(programme: Programme, strand: string, { range }: FilmOrder): string {
+function trackText(programme: Programme, strand: string, { range, container }: FilmOrder): string {
   const captions = captionsOf(programme, strand)
     .filter(({ start, end }) => start < range.end && end > range.start)
     .map((caption) => ({
@@ -43,7 +44,8 @@ function trackText(programme: Programme, strand: string, { range }: FilmOrder): 
       start: subtract(caption.start < range.start ? range.start : caption.start, range.start),
       end: subtract(caption.end > range.end ? range.end : caption.end, range.start),
     }));
-  return writeVtt(captions).text;
+  const { text } = writeVtt(captions);
+  return container === 'webm' ? withHeads(text) : text;
 }
 
 /**
@@ -66,7 +68,9 @@ export async function joinParts(
     order.container === 'mp4'
       ? new Mp4OutputFormat({ fastStart: 'reserve' })
       : new WebMOutputFormat();
-  const output = new Output({ format, target: new StreamTarget(sink) });
+  const hasTracks = order.container === 'webm' && order.tracks.length > 0;
+  const target = new StreamTarget(hasTracks ? renaming(sink) : sink);
+  const output = new Output({ format, target });
   const video = new EncodedVideoPacketSource(CODECS[order.video]);
   output.addVideoTrack(video, {
     frameRate: rate.num / rate.den,
