@@ -299,3 +299,19 @@ test('a font is looked for by its name, and the text is set in it', async ({ pag
     )
     .toMatchObject({ family: 'League Spartan' });
 });
+
+for (const [width, height] of [
+  [1280, 800],
+  [1920, 1080],
+  [2560, 1440],
+] as const)
+  test(`the picture keeps its shape at ${width} by ${height}`, async ({ page, serving }) => {
+    await page.setViewportSize({ width, height });
+    for (const place of ['patterns', 'timing', 'handover']) {
+      await open(page, await trailer(serving), place);
+      const picture = page.getByRole('img', { name: 'Picture with text' });
+      await expect(picture).toBeVisible();
+      const box = await picture.boundingBox();
+      expect((box?.width ?? 0) / (box?.height ?? 1)).toBeCloseTo(16 / 9, 1);
+    }
+  });

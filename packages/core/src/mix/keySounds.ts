@@ -126,7 +126,8 @@ const STILL = 0.012;
 /** How long a key is heard if the next one is struck so many seconds later. */
 function soundsFor({ start, end, letGo = Infinity }: KeyStretch, next: number): number {
   const isClear = letGo - start + CLEAR <= next;
-  return Math.min(isClear ? end - start : Math.min(end, letGo) - start - BEFORE, next - STILL);
+  const whole = isClear ? end - start : Math.min(end, letGo) - start - BEFORE;
+  return Math.max(0, Math.min(whole, next - STILL));
 }
 
 /** By how much strokes differ at most: decibels to each side, and the share by which a side is weaker. */

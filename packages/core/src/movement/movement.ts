@@ -138,6 +138,7 @@ export const STAYS = [
   'pulses',
   'trembles',
   'flashes',
+  'underlines',
 ] as const;
 export type StayKind = (typeof STAYS)[number];
 
@@ -147,6 +148,7 @@ export interface Stay {
   /**
    * Grows: the ratio at its end. Drifts: ems over its stay. Breathes and pulses: the share that it grows by. Sways:
    * degrees to each side. Trembles: ems. Flashes: how opaque the colour is at first.
+   * Underlines: ems that the line is thick.
    */
   readonly amount?: number;
   /** Of what drifts: the direction it goes to, in degrees: 0 to the right, 90 down. */
@@ -156,9 +158,11 @@ export interface Stay {
   /** Of what pulses and flashes: on what. */
   readonly on?: 'beats' | 'bars' | 'hits' | 'marks';
   readonly seed?: number;
-  /** Of flashes: `#rrggbb`; whether it lies over all of the frame, or behind the text; and on each how manieth instant. */
+  /** Of flashes and underlines: `#rrggbb`. */
   readonly colour?: string;
+  /** Of flashes: over all of the frame, or behind the text. */
   readonly over?: 'frame' | 'behind';
+  /** Of flashes: one in so many instants has one. */
   readonly every?: number;
 }
 

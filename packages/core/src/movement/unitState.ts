@@ -251,7 +251,8 @@ function stayed(
       break;
     }
     case 'flashes':
-      // It is the frame that flashes, not the text: see flashes.ts.
+    case 'underlines':
+      // It is the frame that flashes, and a line that runs along: see flashes.ts and underline.ts in scene.
       break;
   }
 }

@@ -15,6 +15,7 @@ import type { Ticks } from '../time/ticks.ts';
 import { crawlItems } from './crawlItems.ts';
 import type { Box, DrawingItem, DrawingList } from './drawing.ts';
 import { caretAt } from './caret.ts';
+import { underlinesAt } from './underline.ts';
 import { draftOf, partsAt } from './movingText.ts';
 import { layOut, shiftedDown } from './layout.ts';
 import { stackedBy } from './stacking.ts';
@@ -78,6 +79,7 @@ export function sceneAt(
         layout,
         ...(parts && { units: parts.units }),
       });
+      if (movement) items.push(...underlinesAt(programme, cue, movement, layout, since, shaper));
       if (movement?.comesIn?.caret) {
         const draft = draftOf(programme, cue, movement, layout, shaper);
         const caret = caretAt(movement, draft, layout, since);

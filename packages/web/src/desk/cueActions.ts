@@ -1,5 +1,6 @@
 /** What the editor can do with cues, whichever way it is asked for: by key, button or menu. */
 import { closeGaps } from '@cadence/core/programme/edits/cues/closeGaps.ts';
+import { holdSentence } from '@cadence/core/programme/edits/cues/holdSentence.ts';
 import { addCue } from '@cadence/core/programme/edits/cues/addCue.ts';
 import { joinCues } from '@cadence/core/programme/edits/cues/joinCues.ts';
 import { moveSeam } from '@cadence/core/programme/edits/cues/moveSeam.ts';
@@ -245,6 +246,8 @@ export function cueActions(desk: DeskPorts) {
         const edit = closeGaps(programme, strand(), programme.facts.length, ids);
         make(edit.note ? { ...edit, note: 'Each cue already lasts until the next.' } : edit);
       }),
+    /** Each selected cue stays until its sentence has ended, so that it builds up. */
+    holdSentence: () => withSelection((ids) => make(holdSentence(desk.programme(), ids))),
     /** The selected cues together begin or end at the playhead; what is between goes along in proportion. */
     stretch: (edge: Edge) =>
       withSelection((ids) => make(stretchCues(desk.programme(), ids, edge, player.time))),

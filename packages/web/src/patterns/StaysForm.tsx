@@ -9,6 +9,7 @@ import {
   type StayKind,
   type UnitKind,
 } from '@cadence/core/movement/movement.ts';
+import { UNDERLINE } from '@cadence/core/scene/underline.ts';
 import { Choice, Figure, UNITS } from './fields.tsx';
 import classes from './PatternsPlace.module.css';
 
@@ -26,6 +27,7 @@ const STAYS: Readonly<
     usual: { amount: 0.04, on: 'beats' },
   },
   trembles: { says: 'trembles by', unit: 'em', scale: 1, usual: { amount: 0.02, seed: 1 } },
+  underlines: { says: 'underlines by', unit: 'em', scale: 1, usual: UNDERLINE },
   flashes: { says: 'flashes by', unit: '%', scale: 0.01, usual: FLASH },
 };
 
@@ -74,6 +76,15 @@ export function StaysForm({
               </ActionIcon>
             </div>
             {stay.what === 'flashes' && <FlashFields stay={stay} change={change} />}
+            {stay.what === 'underlines' && (
+              <ColorInput
+                size="xs"
+                label="Colour of the line, as it is said"
+                format="hex"
+                value={stay.colour ?? UNDERLINE.colour}
+                onChangeEnd={(colour) => colour !== stay.colour && change({ colour })}
+              />
+            )}
           </Fragment>
         );
       })}

@@ -12,7 +12,11 @@ export function PictureView() {
   return (
     <div
       className={classes.frame}
-      style={{ aspectRatio: `${width} / ${height}`, background: colour }}
+      style={{
+        ...{ '--shape': width / height },
+        aspectRatio: `${width} / ${height}`,
+        background: colour,
+      }}
     >
       <Suspense fallback={null}>
         <Picture />

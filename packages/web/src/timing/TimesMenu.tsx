@@ -23,6 +23,7 @@ const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: ()
     ['Stretch to end at the playhead', 'Shift ]', () => act.stretch('end')],
     ['Close small gaps', 'G', act.closeGaps],
     ['Hold each cue until the next', 'Shift G', act.holdCues],
+    ['Hold each cue until its sentence ends', 'Alt G', act.holdSentence],
   ],
   [
     ['Tie to words, or untie', 'Alt T', act.tieOrFree],

@@ -137,6 +137,12 @@ export const CUE_KEYS: readonly Key[] = [
       run: act.holdCues,
     },
     {
+      keys: 'Alt G',
+      does: 'Hold each selected cue until its sentence ends',
+      ofCue: true,
+      run: act.holdSentence,
+    },
+    {
       keys: 'Alt V',
       does: 'End the selected cues with the voice',
       run: act.trimToVoice,
