@@ -54,3 +54,18 @@ export type LaidStyle = TextItem['layout']['style'];
 
 export const move = (canvas: Canvas2D, { a, b, c, d, e, f }: Transform): void =>
   canvas.transform(a, b, c, d, e, f);
+
+/**
+ * The transform of a canvas, in the precision in which every canvas keeps it. What is drawn is placed by one transform
+ * that is worked out here from it: canvases that multiply by themselves round at other times.
+ */
+export function transformOf(canvas: Canvas2D): Transform {
+  const { a, b, c, d, e, f } = canvas.getTransform();
+  const [fa, fb, fc, fd, fe, ff] = [a, b, c, d, e, f].map(Math.fround) as [
+    ...[number, number, number, number, number, number],
+  ];
+  return { a: fa, b: fb, c: fc, d: fd, e: fe, f: ff };
+}
+
+export const setTransform = (canvas: Canvas2D, { a, b, c, d, e, f }: Transform): void =>
+  canvas.setTransform(a, b, c, d, e, f);

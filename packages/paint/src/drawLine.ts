@@ -1,13 +1,20 @@
 /** Draws a line of glyphs as outlines. */
-import type { Transform } from '@cadence/core/movement/matrix.ts';
+import { after, shiftedBy, STRAIGHT, type Transform } from '@cadence/core/movement/matrix.ts';
+import { steady } from '@cadence/core/movement/steady.ts';
 import type { Box, PaintedUnit, PlacedLine, Window } from '@cadence/core/scene/drawing.ts';
 import type { GlyphRun } from '@cadence/core/scene/shaper.ts';
-import type { Canvas2D, LaidStyle, Studio } from './canvas.ts';
+import { setTransform, transformOf, type Canvas2D, type LaidStyle, type Studio } from './canvas.ts';
 import { mixed } from './colours.ts';
 import type { FontShelf } from './fontShelf.ts';
 
+/**
+ * A point that paints nothing. A canvas may or may not know that the outline of a letter is convex, by what it drew before,
+ * and covers the edges of those it knows a trace otherwise; two contours are never convex.
+ */
+const NOTHING = 'M0 0L0 0';
+
 /** How far an upright face is slanted where it has no italic: 12 degrees, as type designers do. */
-const SLANT = Math.tan((12 * Math.PI) / 180);
+const SLANT = steady(Math.tan((12 * Math.PI) / 180));
 
 /** Outlines of a run of glyphs, from the start of its line, y downwards, in pixels. */
 const paths = new WeakMap<GlyphRun, Path2D>();
@@ -39,7 +46,10 @@ export function drawLine(
     cut,
     tint,
     flat,
+    moved = STRAIGHT,
   }: {
+    /** What the line is transformed by. */
+    readonly moved?: Transform | undefined;
     readonly cut?: Cut | undefined;
     readonly tint?: PaintedUnit['tint'];
     /** The one colour of all of it. */
@@ -47,7 +57,7 @@ export function drawLine(
   },
 ): void {
   canvas.save();
-  canvas.transform(1, 0, 0, 1, line.x, line.baseline);
+  setTransform(canvas, after(transformOf(canvas), after(moved, shiftedBy(line.x, line.baseline))));
   for (const run of line.runs) {
     const own = run.colour ?? style.colour;
     const colour =
@@ -126,7 +136,7 @@ function pathOf(studio: Studio, run: GlyphRun, size: number): Path2D {
   const found = paths.get(run);
   if (found) return found;
   const scale = size / studio.shelf.face(run.face).unitsPerEm;
-  const path = studio.makePath('');
+  const path = studio.makePath(NOTHING);
   for (const { glyph, x, y } of run.glyphs) {
     const own = glyphPath(studio, run.face, glyph);
     const c = (run.slanted ? SLANT : 0) * scale;

@@ -104,19 +104,24 @@ function drawText(canvas: Canvas2D, item: TextItem, studio: Studio): void {
   }
   const moved = transform ?? STRAIGHT;
   const cut = window && !isClear(box, moved, window) ? { ...window, moved } : undefined;
-  if (cut || transform) canvas.save();
+  if (cut) canvas.save();
   if (cut) {
     canvas.beginPath();
     canvas.rect(cut.box.x, cut.box.y, cut.box.w, cut.box.h);
     canvas.clip();
   }
-  if (transform) move(canvas, transform);
   if (layout.style.shadow)
-    drawShadows(canvas, [{ text: '', box, lines: layout.lines, opacity: 1 }], layout.style, studio);
+    drawShadows(
+      canvas,
+      [{ text: '', box, lines: layout.lines, opacity: 1, ...(transform && { transform }) }],
+      layout.style,
+      studio,
+    );
   // All outlines first, so that no letter's outline lies over its neighbour.
   if (layout.style.outlineWidth > 0)
     for (const line of layout.lines)
-      drawLine(canvas, line, layout.style, studio, 'stroke', { cut });
-  for (const line of layout.lines) drawLine(canvas, line, layout.style, studio, 'fill', { cut });
-  if (cut || transform) canvas.restore();
+      drawLine(canvas, line, layout.style, studio, 'stroke', { cut, moved });
+  for (const line of layout.lines)
+    drawLine(canvas, line, layout.style, studio, 'fill', { cut, moved });
+  if (cut) canvas.restore();
 }

@@ -1,8 +1,16 @@
 /** Draws a text in parts, each as it stands; what is seen through, blurred or wiped is painted on a layer first. */
 import { after, movedBox, STRAIGHT, type Transform } from '@cadence/core/movement/matrix.ts';
+import { steady } from '@cadence/core/movement/steady.ts';
 import type { Wipe } from '@cadence/core/movement/unitState.ts';
 import type { Box, PaintedUnit } from '@cadence/core/scene/drawing.ts';
-import { move, type Canvas2D, type LaidStyle, type Studio, type TextItem } from './canvas.ts';
+import {
+  move,
+  transformOf,
+  type Canvas2D,
+  type LaidStyle,
+  type Studio,
+  type TextItem,
+} from './canvas.ts';
 import { drawLine } from './drawLine.ts';
 import type { MakeCanvas } from './halved.ts';
 
@@ -54,7 +62,7 @@ function paintedThrough(
   studio: Studio,
 ): Through | undefined {
   if (units.length === 0) return undefined;
-  const here = transformOf(canvas.getTransform());
+  const here = transformOf(canvas);
   const boxes = units.map(
     ({ box, transform }) => [box, after(here, transform ?? STRAIGHT)] as const,
   );
@@ -115,12 +123,8 @@ function drawUnit(
   pass: 'fill' | 'stroke',
   flat?: string,
 ): void {
-  if (transform) {
-    canvas.save();
-    move(canvas, transform);
-  }
-  for (const line of lines) drawLine(canvas, line, style, studio, pass, { tint, flat });
-  if (transform) canvas.restore();
+  for (const line of lines)
+    drawLine(canvas, line, style, studio, pass, { tint, flat, moved: transform });
 }
 
 /** What parts, and their shadows, are painted on by themselves; each as large as it was ever needed. */
@@ -226,7 +230,7 @@ export function drawShadows(
 ): void {
   const { shadow, outlineWidth } = style;
   if (!shadow || shadow.opacity === 0 || units.length === 0) return;
-  const here = transformOf(canvas.getTransform());
+  const here = transformOf(canvas);
   const scale = scaleOf(canvas);
   const [across, down] = [Math.round(shadow.across * scale), Math.round(shadow.down * scale)];
   const fallen = { ...here, e: here.e + across, f: here.f + down };
@@ -245,11 +249,9 @@ export function drawShadows(
   putLayer(canvas, layer, pixels, canvas.globalAlpha * shadow.opacity, shadow.blur * scale);
 }
 
-const transformOf = ({ a, b, c, d, e, f }: DOMMatrix): Transform => ({ a, b, c, d, e, f });
-
 /** Draws a part by itself, and what is seen of it then. */
 function drawOnLayer(canvas: Canvas2D, unit: PaintedUnit, style: LaidStyle, studio: Studio): void {
-  const here = canvas.getTransform();
+  const here = transformOf(canvas);
   const whole = after(here, unit.transform ?? STRAIGHT);
   const scale = scaleOf(canvas);
   const { shadow } = style;
@@ -281,7 +283,7 @@ function wipeOff(canvas: Canvas2D, box: Box, { share, angle, soft }: Wipe, style
   // All of the layer, wherever shadows fall: what is not under it stays in some places and goes in others.
   const over = FAR * style.size;
   const turn = (angle * Math.PI) / 180;
-  const [x, y] = [Math.cos(turn), Math.sin(turn)];
+  const [x, y] = [steady(Math.cos(turn)), steady(Math.sin(turn))];
   const [middleX, middleY] = [box.x + box.w / 2, box.y + box.h / 2];
   // From the side it comes from to the other one, the edge and its softness included.
   const half =

@@ -1,5 +1,7 @@
 /** How a movement spreads over its time: from 0, where it begins, to 1, where it has landed. */
 
+import { steady } from './steady.ts';
+
 /** Curves that have a name. */
 export const EASINGS = [
   'linear',
@@ -40,7 +42,8 @@ const curves: Readonly<Record<Easing, (share: number) => number>> = {
 export function eased(easing: Easing | Curve, share: number): number {
   if (share <= 0) return 0;
   if (share >= 1) return 1;
-  return typeof easing === 'string' ? curves[easing](share) : onCurve(easing, share);
+  if (easing === 'linear') return share;
+  return steady(typeof easing === 'string' ? curves[easing](share) : onCurve(easing, share));
 }
 
 /** A coordinate of the curve from 0 to 1 with two handles. */

@@ -1,5 +1,7 @@
 /** Moving, growing and turning points. */
 
+import { steady } from './steady.ts';
+
 /** Of a point in pixels of the frame: x becomes a·x + c·y + e, y becomes b·x + d·y + f. */
 export interface Transform {
   readonly a: number;
@@ -27,7 +29,7 @@ export const shiftedBy = (x: number, y: number): Transform => ({ ...STRAIGHT, e:
 /** Turned clockwise about a point, by degrees. */
 export function turnedAbout(degrees: number, x: number, y: number): Transform {
   const turn = (degrees * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  const [cos, sin] = [steady(Math.cos(turn)), steady(Math.sin(turn))];
   return { a: cos, b: sin, c: -sin, d: cos, e: x - cos * x + sin * y, f: y - sin * x - cos * y };
 }
 

@@ -1,5 +1,6 @@
 import { EASINGS, eased } from './easing.ts';
 import { COMES_IN, fading, framesLong, GOES, type ComesIn, type Goes } from './movement.ts';
+import { turnedAbout } from './matrix.ts';
 import { shuffled } from './random.ts';
 import { threadsOf, turns, type CueTime, type Part } from './threads.ts';
 import { lettersOnHits, typedTimes } from './typing.ts';
@@ -292,4 +293,14 @@ describe('letters on hits', () => {
     expect(letters.map(({ hit }) => hit)).toEqual([0, 1, 2, 3, null, null]);
     expect(lettersOnHits('é̂tat', at(4)).map(({ text }) => text)).toEqual(['é̂', 't', 'a', 't']);
   });
+});
+
+test('what is worked out of powers and sines has no bit that engines disagree about', () => {
+  const steps = (value: number) => value * 2 ** 30;
+  for (const easing of EASINGS.filter((each) => each !== 'linear'))
+    for (let at = 0; at <= 50; at++)
+      expect(Number.isInteger(steps(eased(easing, at / 50)))).toBe(true);
+  const { a, b } = turnedAbout(17, 0, 0);
+  expect([steps(a), steps(b)].every(Number.isInteger)).toBe(true);
+  expect(turnedAbout(90, 0, 0)).toMatchObject({ a: 0, b: 1, d: 0 });
 });

@@ -10,6 +10,7 @@ import {
   type Stay,
 } from './movement.ts';
 import { chance } from './random.ts';
+import { steady } from './steady.ts';
 import type { Coming, CueTime, Going } from './threads.ts';
 import { framesOf, threadsOf } from './threads.ts';
 
@@ -104,7 +105,7 @@ function apply(state: Changing, move: Move, share: number, place: Place): void {
       break;
     case 'place': {
       const angle = ((move.angle ?? 90) * Math.PI) / 180;
-      const [x, y] = [exact(Math.cos(angle)), exact(Math.sin(angle))];
+      const [x, y] = [steady(Math.cos(angle)), steady(Math.sin(angle))];
       const far =
         move.in === 'outside'
           ? outside(place, x, y)
@@ -136,9 +137,6 @@ function apply(state: Changing, move: Move, share: number, place: Place): void {
       };
   }
 }
-
-/** Sines and cosines of right angles are whole. */
-const exact = (value: number): number => (Math.abs(value) < 1e-12 ? 0 : value);
 
 /**
  * The share of its way that a unit has come at a frame, from 0 to 1; undefined where it is not seen. A unit that takes no
@@ -218,7 +216,7 @@ function stayed(
   };
   const share = (frame - coming.begins) / Math.max(1, going.gone - coming.begins - 1);
   const period = Math.max(1, framesOf(stay.period ?? USUAL_PERIOD, time));
-  const wave = Math.sin((2 * Math.PI * (frame - coming.begins)) / period);
+  const wave = steady(Math.sin((2 * Math.PI * (frame - coming.begins)) / period));
   switch (stay.what) {
     case 'grows':
       grown(mixed(1, stay.amount ?? 1.1, share));
@@ -226,7 +224,7 @@ function stayed(
     case 'drifts': {
       const angle = ((stay.angle ?? 0) * Math.PI) / 180;
       const far = (stay.amount ?? 0.5) * place.em * share;
-      shifted(exact(Math.cos(angle)) * far, exact(Math.sin(angle)) * far);
+      shifted(steady(Math.cos(angle)) * far, steady(Math.sin(angle)) * far);
       break;
     }
     case 'breathes':
@@ -238,7 +236,7 @@ function stayed(
     case 'pulses': {
       const last = time[stay.on ?? 'beats'].findLast((instant) => Math.round(instant) <= frame);
       if (last === undefined) break;
-      grown(1 + (stay.amount ?? 0.05) * Math.exp(-(frame - Math.round(last)) / PULSE_DIES));
+      grown(1 + (stay.amount ?? 0.05) * steady(Math.exp(-(frame - Math.round(last)) / PULSE_DIES)));
       break;
     }
     case 'trembles': {

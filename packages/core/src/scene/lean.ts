@@ -2,6 +2,7 @@
 import type { RollLook } from '../programme/passage.ts';
 import type { Facts } from '../programme/programme.ts';
 import { after, shiftedBy, turnedAbout, type Transform } from '../movement/matrix.ts';
+import { steady } from '../movement/steady.ts';
 
 type FrameSize = Facts['frame'];
 
@@ -18,7 +19,8 @@ export function leaning(
   frame: FrameSize,
 ): Transform | undefined {
   if (tilt === 0 && sway === 0) return undefined;
-  const aside = sway * frame.width * Math.sin((2 * Math.PI * frames) / Math.max(1, swayFrames));
+  const aside =
+    sway * frame.width * steady(Math.sin((2 * Math.PI * frames) / Math.max(1, swayFrames)));
   return after(shiftedBy(aside, 0), turnedAbout(tilt * way, frame.width / 2, frame.height / 2));
 }
 
