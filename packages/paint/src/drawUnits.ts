@@ -28,9 +28,9 @@ export function drawUnits(
   const seen = units.flatMap((unit) =>
     unit.opacity * opacity > 0 ? [{ ...unit, opacity: unit.opacity * opacity }] : [],
   );
-  const hidesNothing = style.outlineWidth > 0 || (style.shadow?.opacity ?? 0) > 0;
+  const hasMoreThanLetters = style.outlineWidth > 0 || (style.shadow?.opacity ?? 0) > 0;
   // Outline and letters of a part are seen through together.
-  const isThrough = (unit: PaintedUnit) => !isAlone(unit) && unit.opacity < 1 && hidesNothing;
+  const isThrough = (unit: PaintedUnit) => !isAlone(unit) && unit.opacity < 1 && hasMoreThanLetters;
   const plain = seen.filter((unit) => !isAlone(unit) && !isThrough(unit));
   canvas.globalAlpha = 1;
   const through = paintedThrough(canvas, seen.filter(isThrough), style, studio);
@@ -254,18 +254,13 @@ function drawOnLayer(canvas: Canvas2D, unit: PaintedUnit, style: LaidStyle, stud
   const here = transformOf(canvas);
   const whole = after(here, unit.transform ?? STRAIGHT);
   const scale = scaleOf(canvas);
-  const { shadow } = style;
-  const hasShadow = shadow && isAlone(unit);
-  const falls = hasShadow
-    ? Math.max(Math.abs(shadow.across), Math.abs(shadow.down)) + shadow.blur * BLUR_REACHES
-    : 0;
-  const reach = ((unit.blur ?? 0) * BLUR_REACHES + falls) * scale + 1;
+  const reach = (unit.blur ?? 0) * BLUR_REACHES * scale + reachOfShadow(canvas, style);
   const pixels = pixelsOf(canvas, [[unit.box, whole]], style, reach);
   if (!pixels) return;
   const { layer, on } = layerOf('part', studio.make, pixels);
   const { a, b, c, d, e, f } = here;
   on.setTransform(a, b, c, d, e - pixels.left, f - pixels.top);
-  if (hasShadow) drawShadows(on, [unit], style, studio);
+  drawShadows(on, [unit], style, studio);
   if (style.outlineWidth > 0) drawUnit(on, unit, style, studio, 'stroke');
   drawUnit(on, unit, style, studio, 'fill');
   if (unit.wipe) {

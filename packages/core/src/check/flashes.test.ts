@@ -89,6 +89,35 @@ describe('flashes that may harm', () => {
     expect(found.map(({ cue }) => cue)).toEqual(['c1', 'c2']);
   });
 
+  it('are not laid to a cue that flashes beside them, but in no such second', () => {
+    const programme = flashing([0, 5, 10, 15, 40]);
+    const stays = (programme.cues.c1 as Cue).movement?.stays ?? [];
+    const cues = Object.values(
+      programmeWithCues([
+        ['Slack', 50, 70],
+        ['water', 70, 150],
+      ]).cues,
+    ).map((cue) => [cue.id, { ...cue, movement: { stays } }]);
+    const found = flashFindings({ ...programme, cues: Object.fromEntries(cues) });
+    expect(found.map(({ cue }) => cue)).toEqual(['c1']);
+  });
+
+  it('are calmed with those of another cue counted too', () => {
+    const base = flashing([0, 3, 6, 12, 15, 18]);
+    const stays = (base.cues.c1 as Cue).movement?.stays ?? [];
+    const cues = Object.values(
+      programmeWithCues([
+        ['Slack', 50, 60],
+        ['water', 60, 150],
+      ]).cues,
+    ).map((cue) => [cue.id, { ...cue, movement: { stays } }]);
+    const programme: Programme = { ...base, cues: Object.fromEntries(cues) };
+    const findings = flashFindings(programme);
+    expect(findings).toHaveLength(2);
+    const calm = done(programme, mendAll(programme, findings, '2 cues', countingIds()));
+    expect(flashFindings(calm)).toEqual([]);
+  });
+
   it('are calmed by one press, as little as it takes, for one cue or all', () => {
     const programme = flashing([0, 6, 12, 18, 24, 30, 36, 42]);
     const [finding] = flashFindings(programme);

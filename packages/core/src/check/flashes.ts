@@ -9,7 +9,8 @@ import { timeOfCue } from '../programme/cueTime.ts';
 import { strandsShown } from '../programme/order.ts';
 import { movementOf } from '../programme/patterns.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
-import { update, type Edit } from '../programme/record/change.ts';
+import { apply } from '../programme/record/apply.ts';
+import { update, type Change, type Edit } from '../programme/record/change.ts';
 import { isBlank } from '../text/lines.ts';
 import { countFrames, nominalRate } from '../time/frameRate.ts';
 import type { Finding } from './finding.ts';
@@ -28,12 +29,13 @@ function countedIn(programme: Programme, cue: Cue, { stays }: Movement): number[
   );
 }
 
-/** The most instants that lie within a second of each other. */
-function mostIn(sorted: readonly number[], second: number): number {
-  let [most, from] = [0, 0];
+/** The most instants that lie within a second of each other, one of them at least being among some. */
+function mostWith(own: ReadonlySet<number>, sorted: readonly number[], second: number): number {
+  let [most, from, lastOwn] = [0, 0, -1];
   sorted.forEach((frame, at) => {
     while (frame - (sorted[from] ?? 0) >= second) from++;
-    most = Math.max(most, at - from + 1);
+    if (own.has(frame)) lastOwn = at;
+    if (lastOwn >= from) most = Math.max(most, at - from + 1);
   });
   return most;
 }
@@ -52,9 +54,7 @@ export function flashFindings(programme: Programme): Finding[] {
   });
   const all = [...new Set(flashing.flatMap(({ at }) => at))].sort((a, b) => a - b);
   return flashing.flatMap(({ cue, at }): Finding[] => {
-    const [first = 0, last = 0] = [at[0], at.at(-1)];
-    const near = all.filter((frame) => frame > first - second && frame < last + second);
-    const most = at.length > 0 ? mostIn(near, second) : 0;
+    const most = mostWith(new Set(at), all, second);
     if (most <= MOST_FLASHES) return [];
     return [
       {
@@ -71,7 +71,10 @@ export function flashFindings(programme: Programme): Finding[] {
   });
 }
 
-/** Has a cue flash on every second, third … instant, as few of them as it takes to be let pass. */
+/**
+ * Has a cue flash on every second, third … instant, as few of them as it takes to be let pass with what else flashes
+ * meanwhile; where none are few enough, those that leave the fewest within a second.
+ */
 export function calmFlashes(programme: Programme, cue: Cue): Edit {
   const name = 'Flash less often';
   const movement = movementOf(programme, cue, 0);
@@ -81,17 +84,19 @@ export function calmFlashes(programme: Programme, cue: Cue): Edit {
     movement.stays.map((stay) =>
       stay.what === 'flashes' ? { ...stay, every: (stay.every ?? 1) * every } : stay,
     );
-  for (let every = 2; every <= second; every++) {
-    const stays = calmer(every);
-    const at = [...new Set(countedIn(programme, cue, { ...movement, stays }))];
-    if (
-      mostIn(
-        at.sort((a, b) => a - b),
-        second,
-      ) > MOST_FLASHES
-    )
-      continue;
-    return { name, changes: update('cue', cue, { movement: { ...cue.movement, stays } }) };
+  const figureOf = (now: Programme) =>
+    flashFindings(now).find((finding) => finding.cue === cue.id)?.figure ?? 0;
+  let best: { changes: readonly Change[]; figure: number } = {
+    changes: [],
+    figure: figureOf(programme),
+  };
+  for (let every = 2; every <= second && best.figure > 0; every++) {
+    const own = { movement: { ...cue.movement, stays: calmer(every) } };
+    const changes = update('cue', cue, own);
+    const figure = figureOf(apply(programme, changes));
+    if (figure < best.figure) best = { changes, figure };
   }
-  return { name, changes: [], note: 'It flashes too often however few of its instants are kept.' };
+  const { changes, figure } = best;
+  const note = 'What else flashes beside it is too much with it. Have that flash less often too.';
+  return { name, changes, ...(figure > 0 && { note }) };
 }

@@ -174,12 +174,21 @@ export function keysFor(
   });
 }
 
+type CueWithKeys = Cue & { readonly keys: KeySounds };
+
+/** Those with key sounds among the cues of a programme: they are asked for at every frame that is played. */
+const withKeys = new WeakMap<Programme['cues'], readonly CueWithKeys[]>();
+
 /** The cues that have key sounds, as long as their recording is there. */
-const cuesWithKeys = ({ cues, materials, strands }: Programme): (Cue & { keys: KeySounds })[] =>
-  Object.values(cues).filter(
-    (cue): cue is Cue & { keys: KeySounds } =>
-      !!cue.keys && cue.keys.material in materials && strands[cue.strand]?.muted !== true,
+function cuesWithKeys({ cues, materials, strands }: Programme): CueWithKeys[] {
+  const found =
+    withKeys.get(cues) ??
+    Object.values(cues).filter((cue): cue is CueWithKeys => Boolean(cue.keys));
+  withKeys.set(cues, found);
+  return found.filter(
+    ({ keys, strand }) => keys.material in materials && strands[strand]?.muted !== true,
   );
+}
 
 const laidBefore = new WeakMap<Cue, { of: readonly unknown[]; keys: readonly LaidKey[] }>();
 

@@ -61,6 +61,12 @@ export interface Threads {
   readonly without: number;
 }
 
+/** The frames in which units are seen to come: as they land, or as they begin. */
+export const seenToCome = (
+  { arrives }: Pick<ComesIn, 'arrives'>,
+  { coming }: Pick<Threads, 'coming'>,
+): number[] => coming.map(({ begins, lands }) => (arrives === 'lands' ? lands : begins));
+
 /** A length in frames. */
 export const framesOf = ({ count, in: unit }: Duration, { length, beat }: CueTime): number =>
   unit === 'frames' ? count : unit === 'beats' ? count * beat : count * length;

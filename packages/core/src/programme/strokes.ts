@@ -1,5 +1,5 @@
 /** When each key is struck for a text that comes in letter by letter. */
-import { threadsOf, type Part } from '../movement/threads.ts';
+import { seenToCome, threadsOf, type Part } from '../movement/threads.ts';
 import type { UnitKind } from '../movement/movement.ts';
 import { graphemes } from '../text/graphemes.ts';
 import { plainText } from '../text/lines.ts';
@@ -52,9 +52,7 @@ export function strokesOf(programme: Programme, cue: Cue): Stroke[] {
     ({ from }, at) => [at, groups.findLastIndex((group) => group.from <= from)] as const,
   );
   const threads = threadsOf(movement, { comes, go, pairs }, timeOfCue(programme, cue));
-  const struck = threads.coming.map(({ begins, lands }) =>
-    coming.arrives === 'lands' ? lands : begins,
-  );
+  const struck = seenToCome(coming, threads);
   let letter = -1;
   return all.flatMap(({ text: each, from }, at): Stroke[] => {
     if (each.trim() !== '') return [{ text: each, frame: struck[++letter] ?? 0 }];

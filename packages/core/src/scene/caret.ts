@@ -1,5 +1,6 @@
 /** The caret of a text that is typed: where the next letter will come. */
 import type { Caret, Movement } from '../movement/movement.ts';
+import { seenToCome } from '../movement/threads.ts';
 import { isRightToLeft } from '../text/lines.ts';
 import type { Box } from './drawing.ts';
 import type { TextLayout } from './layout.ts';
@@ -21,9 +22,7 @@ export function caretAt(
 ): PlateItem | undefined {
   const caret = comesIn?.caret;
   if (!caret || by !== 'letter' || units.length === 0) return undefined;
-  const struck = threads.coming.map(({ begins, lands }) =>
-    comesIn.arrives === 'lands' ? lands : begins,
-  );
+  const struck = seenToCome(comesIn, threads);
   const leaves = Math.min(...threads.going.map((going) => going.leaves));
   const last = Math.max(...struck);
   if (frame >= Math.min(leaves, last + (caret.stays ?? Infinity))) return undefined;

@@ -59,6 +59,8 @@ export function StaysForm({
               />
               {stay.what === 'flashes' ? (
                 <OnChoice stay={stay} change={change} />
+              ) : stay.what === 'underlines' ? (
+                <span className={classes.says}>as it is said</span>
               ) : (
                 <Choice
                   label="each"
@@ -79,7 +81,7 @@ export function StaysForm({
             {stay.what === 'underlines' && (
               <ColorInput
                 size="xs"
-                label="Colour of the line, as it is said"
+                label="Colour of the line"
                 format="hex"
                 value={stay.colour ?? UNDERLINE.colour}
                 onChangeEnd={(colour) => colour !== stay.colour && change({ colour })}
