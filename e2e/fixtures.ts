@@ -209,7 +209,12 @@ interface HeldCue {
   readonly start: number;
   readonly end: number;
   readonly text: readonly (readonly { text: string }[])[];
-  readonly style: { readonly behindImage?: string | null };
+  readonly style: {
+    readonly behindImage?: string | null;
+    readonly placed?: { readonly x: number; readonly y: number } | null;
+    readonly breakAt?: number | null;
+    readonly turn?: number | null;
+  };
   readonly passage?: string | null;
   readonly pattern?: string | null;
   readonly movement?: Partial<HeldMovement> | null;

@@ -315,3 +315,61 @@ for (const [width, height] of [
       expect((box?.width ?? 0) / (box?.height ?? 1)).toBeCloseTo(16 / 9, 1);
     }
   });
+
+test('a text is put by hand on the picture: dragged, broken, turned, moved by keys, and goes into the files', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'patterns');
+  await page.keyboard.press('PageDown');
+  const text = page.getByRole('group', { name: 'Text on the picture' });
+  const whole = text.getByRole('button');
+  const place = inspector(page).getByRole('region', { name: 'Place' });
+  await inspector(page).getByText('This cue alone').click();
+  await expect(whole).toHaveCount(1);
+  const drag = async (of: ReturnType<Page['locator']>, across: number, down: number) => {
+    const box = await of.boundingBox();
+    if (!box) throw new Error('It is not seen.');
+    const { x, y, width, height } = box;
+    const [fromX, fromY] = [x + width / 2, y + height / 2];
+    await page.mouse.move(fromX, fromY);
+    await page.mouse.down();
+    await page.mouse.move(fromX + across, fromY + down, { steps: 4 });
+    await page.mouse.up();
+  };
+  const style = async () => {
+    await kept(page);
+    const { cues } = (await held(serving, programme)).programme;
+    return Object.values(cues).find((cue) => Object.keys(cue.style).length > 0)?.style;
+  };
+  await page.keyboard.down('Alt');
+  await drag(whole, 20, -90);
+  await page.keyboard.up('Alt');
+  const dragged = await style();
+  expect(dragged?.placed?.x).toBeGreaterThan(0.5);
+  expect(dragged?.placed?.y).toBeLessThan(0.8);
+  // Its left side, its right side.
+  await drag(text.locator('rect').nth(1), -140, 0);
+  expect((await style())?.breakAt).toBeLessThan(0.6);
+  await drag(text.locator('circle'), 40, 0);
+  expect((await style())?.turn).not.toBe(0);
+  const before = (await style())?.placed ?? { x: 0, y: 0 };
+  await whole.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  const after = (await style())?.placed ?? before;
+  // It comes to stand on whole pixels.
+  expect((after.x - before.x) * 1280).toBeCloseTo(1, 0);
+  expect((after.y - before.y) * 720).toBeCloseTo(10, 0);
+  await page.reload();
+  await inspector(page).getByText('This cue alone').click();
+  await expect(place.getByRole('textbox', { name: 'Turned by' })).not.toHaveValue('0 °');
+  await page.keyboard.press('Control+z');
+  expect((await style())?.placed).toMatchObject({ x: after.x });
+  await place.getByRole('button', { name: 'Back to the margin' }).click();
+  expect((await style())?.placed).toBeNull();
+  await inspector(page).getByRole('button', { name: 'Take back' }).click();
+  await kept(page);
+  expect(await style()).toBeUndefined();
+});

@@ -12,6 +12,8 @@ export interface Caption extends Range {
   readonly words?: readonly CaptionWord[];
   /** Where it stands, as far as a format says; undefined is the usual place: bottom centre. */
   readonly place?: CaptionPlace;
+  /** How high its letters are, as a share of the frame's height, where it differs from the others. */
+  readonly size?: number;
 }
 
 export interface CaptionWord {
@@ -23,6 +25,12 @@ export interface CaptionWord {
 export interface CaptionPlace {
   readonly across: 'left' | 'centre' | 'right';
   readonly down: 'top' | 'middle' | 'bottom';
+  /** Where the side or middle stands that it is set by, in shares of the frame; the usual place where nothing is said. */
+  readonly at?: { readonly x: number; readonly y: number };
+  /** At what share of the frame's width its lines are broken. */
+  readonly width?: number;
+  /** How far it is turned clockwise, in degrees. */
+  readonly turn?: number;
 }
 
 /** Something in a file that was not as it should be, and what was done about it. */
@@ -124,13 +132,18 @@ export class Losses {
     else this.#details.set(kind, [detail]);
   }
   /** Counts what plain text has no place for: styles of letters, colours, where it stands. */
-  countLooks({ text, place }: Caption): void {
+  countLooks({ text, place, size }: Caption): void {
     const spans = text.flat();
     const styled = spans.some(({ italic, bold, underline }) => italic || bold || underline);
     this.count('style', Number(styled));
     this.count('colour', Number(spans.some(({ colour }) => colour)));
     this.count('place', Number(place !== undefined));
+    this.count('size', Number(size !== undefined));
     this.countRuby(spans);
+  }
+  /** Counts what formats that have places lack of them: turned text. */
+  countTurn({ place }: Caption): void {
+    this.count('turn', Number(Boolean(place?.turn)));
   }
   /** Counts a text that has small text over it. */
   countRuby(spans: readonly Span[]): void {

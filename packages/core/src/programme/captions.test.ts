@@ -1,5 +1,12 @@
 import { linesOf, plainText } from '../text/lines.ts';
 import { fromSeconds } from '../time/ticks.ts';
+import { readStl } from '../formats/stl/read.ts';
+import { writeStl } from '../formats/stl/write.ts';
+import { writeSrt } from '../formats/srt/write.ts';
+import { readTtml } from '../formats/ttml/read.ts';
+import { writeTtml } from '../formats/ttml/write.ts';
+import { readVtt } from '../formats/vtt/read.ts';
+import { writeVtt } from '../formats/vtt/write.ts';
 import { apply } from './record/apply.ts';
 import { captionsOf, cuesFromCaptions } from './captions.ts';
 import { create } from './record/change.ts';
@@ -35,6 +42,66 @@ describe('cues as captions', () => {
       undefined,
       { across: 'centre', down: 'top' },
     ]);
+  });
+});
+
+describe('what is put by hand', () => {
+  const by = { across: 'left', down: 'top', placed: { x: 0.25, y: 0.6 }, breakAt: 0.4 } as const;
+  const programme = programmeWithCues([['The tide turns', 0, 25]]);
+  const dressed = (style: object) =>
+    captionsOf(apply(programme, setStyle(programme, ['c1'], style).changes), 's');
+  const back = (captions: Parameters<typeof writeVtt>[0]) => {
+    const edit = cuesFromCaptions(programme, 's', captions, countingIds('n'));
+    return apply(programme, edit.changes).cues.n1;
+  };
+
+  it.each([
+    ['WebVTT', (all: ReturnType<typeof captionsOf>) => readVtt(writeVtt(all).text).captions],
+    ['TTML', (all: ReturnType<typeof captionsOf>) => readTtml(writeTtml(all).text).captions],
+  ])('goes into %s and comes back', (_, through) => {
+    for (const across of ['left', 'centre', 'right'] as const)
+      for (const down of ['top', 'middle', 'bottom'] as const) {
+        const style = { ...by, across, down };
+        const { breakAt = 0, ...read } = back(through(dressed(style)))?.style ?? {};
+        const { breakAt: given, ...wanted } = style;
+        expect(read).toEqual(wanted);
+        // TTML says only within what region the text is broken.
+        expect([given, 0]).toContain(breakAt);
+      }
+  });
+
+  it('goes into the rows of EBU STL, to the nearest', () => {
+    const target = { frameRate: programme.facts.frameRate };
+    for (const [down, y] of [
+      ['top', 0.3],
+      ['bottom', 0.7],
+      ['bottom', 0.45],
+    ] as const) {
+      const placed = { across: 'centre', down, placed: { x: 0.5, y } } as const;
+      const { bytes, lost } = writeStl(dressed(placed), target);
+      expect(lost).toEqual([]);
+      const read = readStl(bytes).captions[0]?.place;
+      const edge =
+        (read?.at?.y ?? 0) - (read?.down === down ? y : down === 'top' ? y + 1 / 23 : y - 1 / 23);
+      expect(Math.abs(edge)).toBeLessThan(0.5 / 23 + 1e-9);
+    }
+    expect(writeStl(dressed(by), target).lost).toEqual([{ kind: 'place', count: 1 }]);
+  });
+
+  it('is counted where a format has no place for it', () => {
+    const turned = dressed({ ...by, turn: 20, size: 40 });
+    const lost = (of: { lost: readonly { kind: string }[] }) => of.lost.map(({ kind }) => kind);
+    expect(lost(writeVtt(turned))).toEqual(['turn', 'size']);
+    expect(lost(writeTtml(turned))).toEqual(['turn']);
+    expect(lost(writeSrt(turned, { placeCodes: true }))).toEqual(['place', 'turn', 'size']);
+  });
+
+  it('of letters: their size goes into TTML, their colour and weight into every format that has them', () => {
+    const [caption] = dressed({ size: 54, colour: '#ffff00', bold: true });
+    expect(caption?.text).toEqual([[{ text: 'The tide turns', colour: '#ffff00', bold: true }]]);
+    const read = back(readTtml(writeTtml(caption ? [caption] : []).text).captions);
+    expect(read?.style).toEqual({ size: 54 });
+    expect(read?.text).toEqual(caption?.text);
   });
 });
 

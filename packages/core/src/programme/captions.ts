@@ -1,6 +1,6 @@
 /** Cues as captions, for files that leave, and captions as cues, for files that come in. */
 import { diffArrays } from 'diff';
-import type { Caption } from '../formats/captions.ts';
+import type { Caption, CaptionPlace } from '../formats/captions.ts';
 import { frames, nearestFrame, type FrameRate } from '../time/frameRate.ts';
 import type { Range } from '../time/range.ts';
 import { add, earlier, later, subtract, ZERO, type Ticks } from '../time/ticks.ts';
@@ -16,6 +16,7 @@ import {
   type Id,
   type Programme,
   type Strand,
+  type TextStyle,
   type WordTime,
 } from './programme.ts';
 import { styleOf } from './patterns.ts';
@@ -26,16 +27,36 @@ export function captionsOf(programme: Programme, strand: Id): Caption[] {
   return cuesInOrder(programme, strand)
     .filter((cue) => !isBlank(cue.text))
     .map((cue): Caption => {
-      const { across, down } = styleOf(programme, cue);
-      const usual = across === 'centre' && down === 'bottom';
+      const { size } = cue.style;
+      const place = placeOf(styleOf(programme, cue));
       return {
         start: cue.start,
         end: cue.end,
-        text: cue.text,
+        text: asOwn(cue),
         ...(cue.words.length > 0 && { words: cue.words }),
-        ...(!usual && { place: { across, down } }),
+        ...(place && { place }),
+        ...(size !== undefined && { size: size / programme.facts.frame.height }),
       };
     });
+}
+
+/** Where a caption stands; undefined in the usual place. */
+function placeOf({ across, down, placed, breakAt, turn }: TextStyle): CaptionPlace | undefined {
+  if (across === 'centre' && down === 'bottom' && !placed && !breakAt && !turn) return undefined;
+  return {
+    ...{ across, down },
+    ...(placed && { at: placed }),
+    ...(breakAt && { width: breakAt }),
+    ...(turn && { turn }),
+  };
+}
+
+/** The text of a cue with what it is set in by itself: bold, and its colour. */
+function asOwn({ text, style: { bold, colour } }: Cue): readonly Line[] {
+  if (!bold && !colour) return text;
+  return text.map((line) =>
+    line.map((span) => ({ ...(colour && { colour }), ...span, ...(bold && { bold }) })),
+  );
 }
 
 /** The strand whose words are meant: the one in hand, or the first with text where that holds rolls or crawls. */
@@ -46,14 +67,26 @@ export function strandOfWords(programme: Programme, inHand: Strand): Strand | un
 }
 
 /** A cue of a strand from a caption, at other times. */
-const cueOf = (caption: Caption, { start, end }: Range, id: Id, strand: Id): Cue => ({
-  id,
-  strand,
-  start,
-  end,
+const cueOf = (
+  caption: Caption,
+  { start, end }: Range,
+  id: Id,
+  strand: Id,
+  { frame }: Facts,
+): Cue => ({
+  ...{ id, strand, start, end },
   text: caption.text,
-  style: caption.place ?? {},
+  style: {
+    ...(caption.place && styleOfPlace(caption.place)),
+    ...(caption.size !== undefined && { size: Math.max(1, caption.size * frame.height) }),
+  },
   words: wordTimesOf(caption),
+});
+
+const styleOfPlace = ({ across, down, at, width }: CaptionPlace): Partial<TextStyle> => ({
+  ...{ across, down },
+  ...(at && { placed: at }),
+  ...(width !== undefined && { breakAt: width }),
 });
 
 const wordTimesOf = ({ words = [] }: Caption): WordTime[] =>
@@ -124,7 +157,7 @@ export function cuesFromCaptions(
     const most = next && !mayOverlap ? nearestFrame(next.start, rate) : wanted;
     const end = earlier(wanted, most);
     if (end < wanted) cut.push(start);
-    return cueOf(caption, { start, end }, newId(), strand);
+    return cueOf(caption, { start, end }, newId(), strand, programme.facts);
   });
   const notes = [
     ...(cut.length > 0
@@ -176,7 +209,7 @@ export function addCaptions(
       leftOut++;
       continue;
     }
-    made.push(cueOf(caption, { start, end: stop }, newId(), strand));
+    made.push(cueOf(caption, { start, end: stop }, newId(), strand, programme.facts));
     free = stop;
   }
   return {

@@ -120,6 +120,12 @@ export interface Plate {
 
 export const LETTER_CASES = ['as written', 'capitals', 'small letters'] as const;
 
+/** A place on the frame, in shares of its width and height: that of the side or the middle that text is set by. */
+export interface Placed {
+  readonly x: number;
+  readonly y: number;
+}
+
 /** How text looks and where it stands. Lengths are in pixels of the programme's frame. */
 export interface TextStyle {
   readonly family: string;
@@ -135,6 +141,12 @@ export interface TextStyle {
   readonly margin: number;
   /** Distance between baselines, as a multiple of the size. */
   readonly lineSpacing: number;
+  /** Where it was put by hand; at its margins where nothing is said. */
+  readonly placed?: Placed | null;
+  /** How far it is turned clockwise about its middle, in degrees. */
+  readonly turn?: number | null;
+  /** The share of the frame's width at which its lines are broken; they stay as written where nothing is said. */
+  readonly breakAt?: number | null;
   /** Frames in which it comes and goes; it cuts where nothing is said. */
   readonly fade?: number | null;
   /** Whether all of it is bold; as written where nothing is said. */

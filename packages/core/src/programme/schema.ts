@@ -65,6 +65,8 @@ const plate = strict({
   down: yup.number().min(0).max(20).required(),
   corner: yup.number().min(0).max(20).required(),
 });
+/** In shares of the frame: text may stand beside it, to come in or to be kept. */
+const beside = yup.number().min(-10).max(11).required();
 const style = strict({
   family: yup.string().max(200),
   size: yup.number().min(1).max(4000),
@@ -76,6 +78,9 @@ const style = strict({
   down: yup.string().oneOf(['top', 'middle', 'bottom']),
   margin: yup.number().min(-8000).max(8000),
   lineSpacing: yup.number().min(0.1).max(10),
+  placed: strict({ x: beside, y: beside }).nullable().default(undefined),
+  turn: yup.number().min(-360).max(360).nullable(),
+  breakAt: yup.number().min(0.01).max(10).nullable(),
   fade: yup.number().integer().min(0).max(10_000).nullable(),
   bold: yup.boolean().nullable(),
   letterSpacing: yup.number().min(-1).max(10).nullable(),

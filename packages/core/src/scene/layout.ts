@@ -1,13 +1,24 @@
 /** Where the text of a cue stands on the frame. */
-import type { Programme, TextStyle } from '../programme/programme.ts';
+import type { Placed, Programme, TextStyle } from '../programme/programme.ts';
 import { graphemes } from '../text/graphemes.ts';
-import { plainText, type Line } from '../text/lines.ts';
+import { splitToFit } from '../text/breakLines.ts';
+import { plainLine, plainText, slice, type Line } from '../text/lines.ts';
+import { movedBox, turnedAbout, type Transform } from '../movement/matrix.ts';
 import type { Box, PaintedText, PlacedLine } from './drawing.ts';
 import { Recent } from './recent.ts';
 import type { ShapedLine, TextShaper } from './shaper.ts';
 
+/** A line as it is set, and where it begins in the plain text of its cue. */
+export interface SetLine {
+  readonly line: Line;
+  readonly from: number;
+}
+
 export interface TextLayout extends PaintedText {
+  /** Before it is turned. */
   readonly box: Box;
+  /** As written, or broken at a width. */
+  readonly set: readonly SetLine[];
   readonly style: TextStyle;
   readonly borrowed: readonly string[];
   readonly lent: readonly string[];
@@ -58,8 +69,8 @@ const known = new WeakMap<TextShaper, Recent<string, TextLayout>>();
 const MOST_KNOWN = 4000;
 
 /**
- * Lays text out on a frame. Lines are not broken: they are the editor's, and what does not fit is
- * measured. Layouts are remembered by content, for each shaper.
+ * Lays text out on a frame. Lines are broken only where the style says at which width: they are the editor's, and what
+ * does not fit is measured. Layouts are remembered by content, for each shaper.
  */
 export function layOut(
   text: readonly Line[],
@@ -87,33 +98,92 @@ export function shiftedDown(layout: TextLayout, by: number, frame: FrameSize): T
   const found = known.get(by);
   if (found) return found;
   const box = { ...layout.box, y: layout.box.y + by };
-  const edge = layout.style.outlineWidth;
-  const out = Math.max(edge - box.y, box.y + box.h + edge - frame.height);
   const made = {
     ...layout,
     box,
     lines: layout.lines.map((line) => ({ ...line, baseline: line.baseline + by })),
-    outOfFrame: Math.max(layout.outOfFrame, Math.round(out)),
+    outOfFrame: Math.max(layout.outOfFrame, outBy(box, layout.style, frame)),
   };
   known.set(by, made);
   return made;
 }
 
+/** How a text is turned as its style says; undefined where it is upright. */
+export const turnOf = ({ x, y, w, h }: Box, { turn }: TextStyle): Transform | undefined =>
+  turn ? turnedAbout(turn, x + w / 2, y + h / 2) : undefined;
+
+/** How far text with its outline runs out of the frame at the worst side, in whole pixels; 0 where it is inside. */
+function outBy(box: Box, style: TextStyle, frame: FrameSize): number {
+  const turn = turnOf(box, style);
+  const { x, y, w, h } = turn ? movedBox(box, turn) : box;
+  const edge = style.outlineWidth;
+  const out = [edge - x, edge - y, x + w + edge - frame.width, y + h + edge - frame.height];
+  return Math.max(0, Math.round(Math.max(...out)));
+}
+
 /** Forgets what a shaper's fonts gave, after fonts have been added to it. */
 export const forgetLayouts = (shaper: TextShaper): void => void known.delete(shaper);
 
+/** Lines as they are written, or broken at the width that their style says. */
+function setLines(
+  text: readonly Line[],
+  style: TextStyle,
+  { width }: FrameSize,
+  shaper: TextShaper,
+): SetLine[] {
+  let start = 0;
+  return text.flatMap((line): SetLine[] => {
+    const plain = plainLine(line);
+    const from = start;
+    start += plain.length + 1;
+    if (!style.breakAt || plain.trim() === '') return [{ line, from }];
+    const stretches = splitToFit(plain, {
+      lines: MOST_BROKEN,
+      longestLine: style.breakAt * width,
+      measure: (part) => shapeAsSet([{ text: part }], style, shaper).width,
+    }).flat();
+    return stretches.map((part) => ({
+      line: slice([line], part.from, part.to)[0] ?? [],
+      from: from + part.from,
+    }));
+  });
+}
+
+/** Into so many lines at most is a line broken; what would be more is taken as a text of its own. */
+const MOST_BROKEN = 40;
+
 /** A style in which lines take no more of the frame's width than they may. */
 function fitted(
-  text: readonly Line[],
+  lines: readonly SetLine[],
   style: TextStyle,
   { width }: FrameSize,
   shaper: TextShaper,
 ): TextStyle {
   if (!style.fitWidth) return style;
   const room = style.fitWidth * width;
-  const widest = Math.max(0, ...text.map((line) => shapeAsSet(line, style, shaper).width));
+  const widest = Math.max(0, ...lines.map(({ line }) => shapeAsSet(line, style, shaper).width));
   return widest > room ? { ...style, size: (style.size * room) / widest } : style;
 }
+
+/** Where the corner of a box stands whose side or middle is at a place. */
+const cornerAt = (
+  { across, down }: Pick<TextStyle, 'across' | 'down'>,
+  at: { readonly x: number; readonly y: number },
+  { w, h }: Pick<Box, 'w' | 'h'>,
+) => ({ x: at.x - w * SHARES[across], y: at.y - h * SHARES[down] });
+
+/** How far from its left, or from its top, a box is set. */
+const SHARES = { left: 0, centre: 0.5, right: 1, top: 0, middle: 0.5, bottom: 1 } as const;
+
+/** The place of the side or middle of a box that a style sets text by, in shares of the frame. */
+export const placeOfBox = (
+  { x, y, w, h }: Box,
+  { across, down }: Pick<TextStyle, 'across' | 'down'>,
+  frame: FrameSize,
+): Placed => ({
+  x: (x + w * SHARES[across]) / frame.width,
+  y: (y + h * SHARES[down]) / frame.height,
+});
 
 function layOutAfresh(
   text: readonly Line[],
@@ -121,48 +191,35 @@ function layOutAfresh(
   frame: FrameSize,
   shaper: TextShaper,
 ): TextLayout {
-  const style = fitted(text, wanted, frame, shaper);
-  const shaped = text.map((line) => shapeAsSet(line, style, shaper));
+  const set = setLines(text, wanted, frame, shaper);
+  const style = fitted(set, wanted, frame, shaper);
+  const shaped = set.map(({ line }) => shapeAsSet(line, style, shaper));
   const { ascent, descent } = shaper.metrics(style.family);
   const step = style.size * style.lineSpacing;
-  const height = (ascent + descent) * style.size + step * Math.max(0, text.length - 1);
-  const width = Math.max(0, ...shaped.map((line) => line.width));
-  const left = {
-    left: style.margin,
-    centre: (frame.width - width) / 2,
-    right: frame.width - style.margin - width,
-  };
-  const top = {
-    top: style.margin,
-    middle: (frame.height - height) / 2,
-    bottom: frame.height - style.margin - height,
-  };
+  const h = (ascent + descent) * style.size + step * Math.max(0, set.length - 1);
+  const w = Math.max(0, ...shaped.map((line) => line.width));
+  const { margin } = style;
+  const at = style.placed
+    ? { x: style.placed.x * frame.width, y: style.placed.y * frame.height }
+    : {
+        x: { left: margin, centre: frame.width / 2, right: frame.width - margin }[style.across],
+        y: { top: margin, middle: frame.height / 2, bottom: frame.height - margin }[style.down],
+      };
+  const corner = cornerAt(style, at, { w, h });
   // A whole pixel keeps the stems of still text sharp.
-  const box = {
-    x: Math.round(left[style.across]),
-    y: Math.round(top[style.down]),
-    w: width,
-    h: height,
-  };
-  const share = { left: 0, centre: 0.5, right: 1 }[style.across];
-  const lines = shaped.map((line, at): PlacedLine => ({
-    x: Math.round(box.x + (width - line.width) * share),
-    baseline: Math.round(box.y + ascent * style.size + at * step),
+  const box = { x: Math.round(corner.x), y: Math.round(corner.y), w, h };
+  const lines = shaped.map((line, place): PlacedLine => ({
+    x: Math.round(box.x + (w - line.width) * SHARES[style.across]),
+    baseline: Math.round(box.y + ascent * style.size + place * step),
     width: line.width,
     runs: line.runs,
   }));
-  const edge = style.outlineWidth;
-  const out = [
-    edge - box.x,
-    edge - box.y,
-    box.x + width + edge - frame.width,
-    box.y + height + edge - frame.height,
-  ];
   return {
     box,
+    set,
     style,
     lines,
-    outOfFrame: plainText(text).trim() === '' ? 0 : Math.max(0, Math.round(Math.max(...out))),
+    outOfFrame: plainText(text).trim() === '' ? 0 : outBy(box, style, frame),
     missing: [...new Set(shaped.flatMap((line) => line.missing))],
     borrowed: [...new Set(shaped.flatMap((line) => line.borrowed))],
     lent: [...new Set(shaped.flatMap((line) => line.lent))],

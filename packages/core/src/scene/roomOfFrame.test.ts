@@ -1,4 +1,7 @@
 import { fitLines, fitted } from '../programme/edits/text/fitLines.ts';
+import { setStyle } from '../programme/edits/text/reword.ts';
+import type { Cue } from '../programme/programme.ts';
+import { apply } from '../programme/record/apply.ts';
 import { countingIds, programmeWithCues } from '../programme/samples.ts';
 import { plainText } from '../text/lines.ts';
 import { roomOfFrame, sizeToFit } from './roomOfFrame.ts';
@@ -32,6 +35,17 @@ describe('fitting to the frame', () => {
     expect(parts.length).toBeGreaterThan(2);
     for (const line of parts) expect(plainText([line]).length * 60).toBeLessThanOrEqual(width);
     expect(fitLines(programme, ['c1', 'c2'], countingIds('n'), room).changes.length).toBe(2);
+  });
+
+  it('measures the room of text that was put by hand from where it stands', () => {
+    const room = (style: object) => {
+      const put = apply(programme, setStyle(programme, ['c2'], style).changes);
+      return roomOfFrame(put, shaper)(put.cues.c2 as Cue).longestLine;
+    };
+    const at = (x: number) => ({ placed: { x, y: 0.5 } });
+    expect(room({ across: 'left', ...at(0.25) })).toBe(1440 - 12);
+    expect(room({ across: 'centre', ...at(0.25) })).toBe(960 - 12);
+    expect(room({ across: 'right', ...at(0.25) })).toBe(480 - 12);
   });
 
   it('says to which size the text would have to shrink', () => {

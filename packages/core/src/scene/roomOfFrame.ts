@@ -10,7 +10,8 @@ import type { TextShaper } from './shaper.ts';
 type Setting = Partial<Pick<TextStyle, 'family' | 'size'>>;
 
 /**
- * What is left of the frame's width between the margins, in pixels, as text is set in its own style.
+ * What is left of the frame's width between the margins, or from where text was put by hand, in pixels, as it is set in
+ * its own style.
  *
  * @param setting  the family or size to take instead of its own
  */
@@ -18,7 +19,12 @@ export const roomOfFrame =
   (programme: Programme, shaper: TextShaper, setting: Setting = {}): Room =>
   (cue) => {
     const style = { ...styleOf(programme, cue), ...setting };
-    const { margin, outlineWidth } = style;
+    const { margin, outlineWidth, placed, across } = style;
+    const { width } = programme.facts.frame;
+    const side =
+      placed &&
+      { left: 1 - placed.x, centre: 2 * Math.min(placed.x, 1 - placed.x), right: placed.x }[across];
+    const wide = side === undefined || side === null ? width - 2 * margin : side * width;
     const spans = cue.text.flat();
     // As wide as the widest style in it.
     const spanStyle = {
@@ -27,7 +33,7 @@ export const roomOfFrame =
     };
     return {
       lines: programme.facts.profile.lines,
-      longestLine: programme.facts.frame.width - 2 * (margin + outlineWidth),
+      longestLine: Math.max(1, wide - 2 * outlineWidth),
       measure: (text) => shapeAsSet([{ ...spanStyle, text }], style, shaper).width,
     };
   };

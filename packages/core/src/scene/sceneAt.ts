@@ -17,8 +17,9 @@ import type { Box, DrawingItem, DrawingList } from './drawing.ts';
 import { caretAt } from './caret.ts';
 import { underlinesAt } from './underline.ts';
 import { draftOf, partsAt } from './movingText.ts';
-import { layOut, shiftedDown } from './layout.ts';
-import { stackedBy } from './stacking.ts';
+import { turnOf } from './layout.ts';
+import { layOutCue } from './stacking.ts';
+import { after, type Transform } from '../movement/matrix.ts';
 import { leaning, seenLeaning } from './lean.ts';
 import { rollItems, topOfRoll } from './rollItems.ts';
 import { platesOf } from './plates.ts';
@@ -60,35 +61,42 @@ export function sceneAt(
       if (style.behind) items.push({ kind: 'plate', colour: style.behind, box: whole, opacity: 1 });
       const still = style.behindImage ? programme.materials[style.behindImage] : undefined;
       if (still?.picture) items.push(stillBehind(still.id, still.picture, frame));
-      const own = layOut(text, style, frame, shaper);
-      const layout = strand.overlapAllowed
-        ? shiftedDown(own, stackedBy(programme, row, at, shaper), frame)
-        : own;
+      const layout = layOutCue(programme, row, at, shaper, text);
       const movement = movementOf(programme, cue, style.fade ?? 0);
       const since = framesSince(programme, cue, time);
       const parts = movement && partsAt(programme, cue, movement, layout, since, shaper);
       const flashes = movement ? flashing(programme, cue, movement, since, whole) : NO_FLASHES;
       items.push(...flashes.behind);
-      items.push(...(parts?.plates ?? platesOf(cue, layout, shaper)));
-      items.push({
-        kind: 'text',
-        text: plainText(cue.text),
-        cue: cue.id,
-        box: layout.box,
-        opacity: 1,
-        layout,
-        ...(parts && { units: parts.units }),
-      });
-      if (movement) items.push(...underlinesAt(programme, cue, movement, layout, since, shaper));
+      const { box } = layout;
+      const drawn: DrawingItem[] = [
+        ...(parts?.plates ?? platesOf(cue, layout, shaper)),
+        {
+          ...{ kind: 'text', text: plainText(cue.text), cue: cue.id, box, opacity: 1, layout },
+          ...(parts && { units: parts.units }),
+        },
+      ];
+      if (movement) drawn.push(...underlinesAt(programme, cue, movement, layout, since, shaper));
       if (movement?.comesIn?.caret) {
         const draft = draftOf(programme, cue, movement, layout, shaper);
         const caret = caretAt(movement, draft, layout, since);
-        if (caret) items.push(caret);
+        if (caret) drawn.push(caret);
       }
+      const turn = turnOf(box, style);
+      items.push(...(turn ? drawn.map((item) => turned(item, turn)) : drawn));
       over.push(...flashes.frame);
     }
   }
   return { width: frame.width, height: frame.height, items: [...items, ...over] };
+}
+
+/** An item that is turned with its text; the parts of one that moves, each after it has moved. */
+function turned(item: DrawingItem, turn: Transform): DrawingItem {
+  const afterwards = (transform: Transform | undefined) =>
+    transform ? after(turn, transform) : turn;
+  if (item.kind !== 'text' || !item.units)
+    return { ...item, transform: afterwards(item.transform) };
+  const units = item.units.map((unit) => ({ ...unit, transform: afterwards(unit.transform) }));
+  return { ...item, units };
 }
 
 type Flashing = Readonly<Record<'behind' | 'frame', readonly DrawingItem[]>>;

@@ -1,11 +1,33 @@
 /** Cues of one strand that overlap in time, stacked so that none covers another. */
 import { levelsOf } from '../programme/levels.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
-import { isBlank } from '../text/lines.ts';
+import { isBlank, type Line } from '../text/lines.ts';
 import { firstEndingAfter, overlap } from '../time/range.ts';
-import { layOut } from './layout.ts';
+import { layOut, shiftedDown, type TextLayout } from './layout.ts';
 import { styleOf } from '../programme/patterns.ts';
 import type { TextShaper } from './shaper.ts';
+
+/**
+ * The layout of a cue's text where it is seen: clear of those that were there before it, on a strand whose cues may
+ * overlap.
+ *
+ * @param row   the cues of the strand, by start
+ * @param at    the cue's place in it
+ * @param text  as it is seen, where it is another than the cue's own
+ */
+export function layOutCue(
+  programme: Programme,
+  row: readonly Cue[],
+  at: number,
+  shaper: TextShaper,
+  text?: readonly Line[],
+): TextLayout {
+  const cue = row[at] as Cue;
+  const { frame } = programme.facts;
+  const own = layOut(text ?? cue.text, styleOf(programme, cue), frame, shaper);
+  if (!programme.strands[cue.strand]?.overlapAllowed) return own;
+  return shiftedDown(own, stackedBy(programme, row, at, shaper), frame);
+}
 
 /**
  * How far the text of a cue is moved down so that it stands clear of those that were there before it, in pixels: less
@@ -23,7 +45,9 @@ export function stackedBy(
   const { of } = levelsOf(row);
   const [cue, level] = [row[at] as Cue, of[at] as number];
   if (level === 0) return 0;
-  const { down } = styleOf(programme, cue);
+  const { down, placed } = styleOf(programme, cue);
+  // What was put by hand stays there.
+  if (placed) return 0;
   /** The height that is taken on each lower level while the cue lasts. */
   const heights = new Array<number>(level).fill(0);
   for (let other = firstEndingAfter(row, cue.start); other < row.length; other++) {
@@ -32,7 +56,7 @@ export function stackedBy(
     const lower = of[other] as number;
     if (lower >= level || !overlap(beside, cue) || isBlank(beside.text)) continue;
     const style = styleOf(programme, beside);
-    if (style.down !== down) continue;
+    if (style.down !== down || style.placed) continue;
     const { box } = layOut(beside.text, style, programme.facts.frame, shaper);
     heights[lower] = Math.max(heights[lower] as number, Math.ceil(box.h));
   }

@@ -74,11 +74,11 @@ function cutAfresh(
   ]);
   const letters: Letter[] = [];
   const shared: Sharing[] = [];
-  let [line, lineStart, word, syllable] = [0, 0, 0, 0];
-  for (const spans of cue.text) {
+  let [word, syllable] = [0, 0];
+  layout.set.forEach(({ line: spans, from: start }, line) => {
     const shaped = shaper.letters(asSet(spans, style), family, size, spacingOf(style));
     for (const letter of shaped) {
-      const [from, to] = [lineStart + letter.from, lineStart + letter.to];
+      const [from, to] = [start + letter.from, start + letter.to];
       if (text.slice(from, to).trim() === '') continue;
       while (word < words.length - 1 && (words[word + 1]?.from ?? Infinity) <= from) word++;
       while (syllable < syllables.length - 1 && (syllables[syllable + 1] ?? Infinity) <= from)
@@ -86,9 +86,7 @@ function cutAfresh(
       shared.push({ letter: letters.length, syllable, word, line, whole: 0 });
       letters.push({ shaped: letter, line, from, to });
     }
-    lineStart += spans.reduce((length, span) => length + span.text.length, 0) + 1;
-    line++;
-  }
+  });
   const { ascent, descent } = shaper.metrics(family);
   const boxes = new Map<Letter, Ground>();
   const boxOf = (letter: Letter): Ground => {

@@ -138,6 +138,7 @@ export function cueActions(desk: DeskPorts) {
       );
     },
     toggleBeside: () => dispatch(looked({ beside: !desk.view().beside })),
+    setSafeBy: (safeBy: string) => dispatch(looked({ safeBy, safeArea: true })),
     toggleSafeArea: () => dispatch(looked({ safeArea: !desk.view().safeArea })),
 
     /** Moves the playhead by whole frames. */

@@ -6,6 +6,7 @@ import type { Quality } from '@cadence/film/write/order.ts';
 import type { Snap } from '@cadence/core/rows/snapping.ts';
 import type { Hand } from '@cadence/core/rows/things.ts';
 import type { Target } from '@cadence/core/formats/captions.ts';
+import { SAFE_AREAS } from '@cadence/core/scene/safeArea.ts';
 import { remember, remembered } from './remembered.ts';
 
 export const ROW_SPANS = [1, 2, 4, 8, 16, 30, 60] as const;
@@ -34,6 +35,8 @@ export interface View {
   readonly clicks: boolean;
   readonly loop: boolean;
   readonly safeArea: boolean;
+  /** By whose measure it is drawn: the name of a safe area. */
+  readonly safeBy: string;
   /** Whether the text of the frames before and after is seen, faint, while it stands still. */
   readonly beside: boolean;
   readonly speed: number;
@@ -124,6 +127,7 @@ const initialState: View = {
   clicks: false,
   loop: false,
   safeArea: false,
+  safeBy: SAFE_AREAS[0].name,
   beside: false,
   speed: 1,
   wordsAs: 'lines',

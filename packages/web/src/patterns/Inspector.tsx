@@ -27,6 +27,7 @@ import { FontSelect } from '../picture/FontSelect.tsx';
 import { strandOfText, wearersOf } from './inHand.ts';
 import { KeySoundsForm } from './KeySoundsForm.tsx';
 import { ComesInForm, GoesForm } from './MovementForms.tsx';
+import { PlaceForm } from './PlaceForm.tsx';
 import { StaysForm } from './StaysForm.tsx';
 import { patternActions, type Scope } from './patternActions.ts';
 import { Name } from './Name.tsx';
@@ -48,7 +49,8 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
   const selected = selection.length;
   const count = wearersOf(programme).get(pattern.id) ?? 0;
   const own = cue && hasOwn(programme, cue);
-  const isWorn = cue && patternOf(programme, cue)?.id === pattern.id;
+  const worn = cue && patternOf(programme, cue);
+  const isWorn = worn?.id === pattern.id;
   const style: TextStyle =
     scope === 'cues' && cue
       ? styleOf(programme, cue)
@@ -137,13 +139,16 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
         />
         {own && cue && (
           <div className={classes.buttons}>
-            <span className="quiet">This cue differs from its pattern.</span>
+            <span className="quiet">This cue differs from its {worn ? 'pattern' : 'strand'}.</span>
             <Button onClick={patternActions.takeBack}>Take back</Button>
-            <Button onClick={() => patternActions.intoPattern(cue)}>Put into the pattern</Button>
+            {worn && (
+              <Button onClick={() => patternActions.intoPattern(cue)}>Put into the pattern</Button>
+            )}
           </div>
         )}
       </div>
       <TextForm style={style} set={look} />
+      <PlaceForm style={style} cue={cue} frame={programme.facts.frame} set={look} />
       <ComesInForm phase={movement.comesIn} set={comesIn} />
       {cue && (cue.keys || (isWorn && movement.comesIn?.by === 'letter')) && (
         <KeySoundsForm cue={cue} ids={selected > 0 ? selection : [cue.id]} />

@@ -14,7 +14,7 @@ import { Transport } from '../picture/Transport.tsx';
 import { Draft } from './Draft.tsx';
 import { useInHand } from './inHand.ts';
 import { Inspector } from './Inspector.tsx';
-import { movementEdit, patternActions, type Scope } from './patternActions.ts';
+import { lookEdit, movementEdit, patternActions, type Scope } from './patternActions.ts';
 import { Shelf } from './Shelf.tsx';
 import classes from './PatternsPlace.module.css';
 
@@ -47,6 +47,7 @@ export default function PatternsPlace() {
   const [chosen, choose] = useState<Id | null>(null);
   const [scope, setScope] = useState<Scope>('pattern');
   const beside = useApp((state) => state.view.beside);
+  const selection = useApp((state) => state.view.selection);
   const { patterns, pattern, cue } = useInHand(chosen);
   const fonts = useFonts(
     programme,
@@ -82,7 +83,16 @@ export default function PatternsPlace() {
         <Shelf {...{ patterns, pattern, cue, fonts, choose }} />
       </section>
       <section className={classes.middle} aria-label="Picture and draft">
-        <PictureView />
+        <PictureView
+          hands={{
+            cue,
+            change: (of, part) => {
+              // What is put for the cue alone is seen in the inspector.
+              if (!worn && selection.includes(of.id)) setScope('cues');
+              return lookEdit(worn, scope, of, part);
+            },
+          }}
+        />
         <div className={classes.transport} data-keys tabIndex={-1}>
           <Transport>
             <Tooltip label="Show the text of the frames before and after, faint (Shift A)">

@@ -16,7 +16,7 @@ import {
 import { layKeys, takeKeys } from '@cadence/core/programme/edits/patterns/keys.ts';
 import { STILL, type Movement } from '@cadence/core/movement/movement.ts';
 import { patternFile } from '@cadence/core/programme/patternFile.ts';
-import type { Cue, Id, Pattern } from '@cadence/core/programme/programme.ts';
+import type { Cue, Id, Pattern, TextStyle } from '@cadence/core/programme/programme.ts';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
@@ -37,6 +37,23 @@ export const movementEdit = (pattern: Pattern, scope: Scope, movement: Partial<M
   scope === 'cues'
     ? changeMovement(now(), selected(), movement)
     : changePattern(now(), pattern, { movement });
+
+/**
+ * The edit that gives part of a style to a pattern, or to the selected cues alone. A cue keeps what it has of its own of
+ * it, and so is given that itself.
+ */
+export function lookEdit(
+  pattern: Pattern | undefined,
+  scope: Scope,
+  cue: Cue,
+  part: Partial<TextStyle>,
+): Edit {
+  const isOwn = Object.keys(part).some((field) => Object.hasOwn(cue.style, field));
+  if (pattern && scope === 'pattern' && !isOwn)
+    return changePattern(now(), pattern, { look: part });
+  const ids = selected();
+  return setStyle(now(), ids.includes(cue.id) ? ids : [cue.id], part);
+}
 
 export const patternActions = {
   toStrand: (pattern: Pattern) => {

@@ -5,6 +5,7 @@ import type { Programme } from '@cadence/core/programme/programme.ts';
 import { frameAt } from '@cadence/core/time/frameRate.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import type { DrawingList } from '@cadence/core/scene/drawing.ts';
+import { safeAreaOf } from '@cadence/core/scene/safeArea.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { NO_PICTURES, type Pictures } from '@cadence/paint/stage.ts';
 import { openNow, useApp, useShown } from '../desk/store.ts';
@@ -32,6 +33,7 @@ export default function Picture() {
     [whole, only, strand],
   );
   const safeArea = useApp((state) => state.view.safeArea);
+  const safeBy = useApp((state) => state.view.safeBy);
   const beside = useApp((state) => state.view.beside);
   const { ref, width } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -114,6 +116,7 @@ export default function Picture() {
   const { frame } = programme.facts;
   const scale = Math.min(2, window.devicePixelRatio);
   const pixels = Math.round(width * scale);
+  const scaled = width / frame.width;
   return (
     <div ref={ref}>
       <canvas
@@ -128,7 +131,17 @@ export default function Picture() {
           {trouble}
         </p>
       )}
-      {safeArea && <div className={classes.safe} aria-hidden />}
+      {safeArea &&
+        safeAreaOf(safeBy).insets.map(({ name, inset }) => (
+          <div
+            key={name}
+            className={classes.safe}
+            style={{ inset: `${inset * frame.height * scaled}px ${inset * width}px` }}
+            aria-hidden
+          >
+            <span>{name}</span>
+          </div>
+        ))}
     </div>
   );
 }

@@ -2,11 +2,14 @@
 import { Suspense } from 'react';
 import { lazyPart } from '../kit/loadWithRetry.ts';
 import { useShown } from '../desk/store.ts';
+import type { HandsProps } from './Hands.tsx';
 import classes from './PictureView.module.css';
 
 const Picture = lazyPart(() => import('./Picture.tsx'));
+const Hands = lazyPart(() => import('./Hands.tsx'));
 
-export function PictureView() {
+/** @param hands  what takes text in hand on it; it is only looked at where nothing is said */
+export function PictureView({ hands }: { readonly hands?: HandsProps }) {
   const { width, height } = useShown((programme) => programme.facts.frame);
   const { colour } = useShown((programme) => programme.facts.backdrop);
   return (
@@ -20,6 +23,7 @@ export function PictureView() {
     >
       <Suspense fallback={null}>
         <Picture />
+        {hands && <Hands {...hands} />}
       </Suspense>
     </div>
   );

@@ -3,6 +3,7 @@ import { ActionIcon, Button, Menu, Tooltip, useMantineColorScheme } from '@manti
 import {
   IconArrowBackUp,
   IconArrowForwardUp,
+  IconCheck,
   IconMoon,
   IconSearch,
   IconSettings,
@@ -11,6 +12,7 @@ import {
 import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { SAFE_AREAS } from '@cadence/core/scene/safeArea.ts';
 import { isBlank } from '@cadence/core/text/lines.ts';
 import { lastGroup, nextGroup } from '@cadence/core/programme/record/history.ts';
 import { heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
@@ -319,6 +321,7 @@ function MoreMenu() {
   const { colorScheme, setColorScheme } = useMantineColorScheme();
   const dark = colorScheme === 'dark';
   const safeArea = useApp((state) => state.view.safeArea);
+  const safeBy = useApp((state) => state.view.safeBy);
   const navigate = useNavigate();
   return (
     <Menu position="bottom-end">
@@ -332,6 +335,18 @@ function MoreMenu() {
         <Menu.Item rightSection={<kbd className="key">A</kbd>} onClick={act.toggleSafeArea}>
           {safeArea ? 'Hide the safe area' : 'Show the safe area'}
         </Menu.Item>
+        <Menu.Label>Safe area by</Menu.Label>
+        {SAFE_AREAS.map(({ name }) => (
+          <Menu.Item
+            key={name}
+            aria-label={name === safeBy ? `${name}, chosen` : name}
+            leftSection={name === safeBy ? <IconCheck size={15} /> : <span className="spring" />}
+            onClick={() => act.setSafeBy(name)}
+          >
+            {name}
+          </Menu.Item>
+        ))}
+        <Menu.Divider />
         <Menu.Item
           leftSection={dark ? <IconSun size={15} /> : <IconMoon size={15} />}
           onClick={() => setColorScheme(dark ? 'light' : 'dark')}

@@ -2,9 +2,18 @@
 import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core';
 import { IconVolume, IconVolumeOff } from '@tabler/icons-react';
 import { act, hold } from '../desk/actions.ts';
-import { currentCues, currentPieces, useApp, useAppDispatch, useShown } from '../desk/store.ts';
+import {
+  currentCues,
+  currentPieces,
+  openNow,
+  useApp,
+  useAppDispatch,
+  useShown,
+} from '../desk/store.ts';
+import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
 import { TAPS, type TapFor } from '@cadence/core/programme/edits/words/taps.ts';
 import { looked, ROW_SPANS } from '../desk/view.ts';
+import type { HandsProps } from '../picture/Hands.tsx';
 import { PictureView } from '../picture/PictureView.tsx';
 import { Transport } from '../picture/Transport.tsx';
 import { StrandMenu } from '../strands/StrandMenu.tsx';
@@ -22,9 +31,14 @@ const toRows = (): void =>
     document.querySelector<HTMLElement>('[data-keys]')?.focus({ preventScroll: true }),
   );
 
+/** What is put by hand on the picture is put for the cue alone. */
+const placing: HandsProps['change'] = ({ id }, part) => setStyle(openNow().programme, [id], part);
+
 export default function TimingPlace() {
   const { secondsARow, hand, scrub, tapFor } = useApp((state) => state.view);
   const dispatch = useAppDispatch();
+  const selection = useApp((state) => state.view.selection);
+  const cue = useShown((programme) => programme.cues[selection.at(-1) ?? '']);
   return (
     <main className="place">
       <section className="page" aria-label="Rows">
@@ -75,7 +89,7 @@ export default function TimingPlace() {
         <Rows />
       </section>
       <aside className="side">
-        <PictureView />
+        <PictureView hands={{ cue, change: placing }} />
         <Transport />
         {hand === 'cues' ? <CuePanel /> : <HandPanel hand={hand} />}
       </aside>

@@ -24,7 +24,10 @@ export function writeSrt(
     losses.count('word times', caption.words?.length ? 1 : 0);
     losses.count('id', caption.id !== undefined && caption.id !== String(at + 1) ? 1 : 0);
     const code = placeTag(caption.place);
-    if (!placeCodes) losses.count('place', Number(code !== ''));
+    const isFine = caption.place?.at !== undefined || caption.place?.width !== undefined;
+    losses.count('place', Number(isFine || (!placeCodes && code !== '')));
+    losses.countTurn(caption);
+    losses.count('size', Number(caption.size !== undefined));
     const text = caption.text.map(writeLine).map((line) => (line.trim() === '' ? '\u00a0' : line));
     const times = `${writeClock(caption.start, ',')} --> ${writeClock(caption.end, ',')}`;
     return `${at + 1}\r\n${times}\r\n${placeCodes ? code : ''}${text.join('\r\n')}\r\n`;

@@ -173,26 +173,47 @@ function subtitle(
       });
     return instant([...digits], rate);
   }) as [Ticks, Ticks];
-  const lines = readTextField(text, table, teletext);
+  // Lines of double height are two rows apart.
+  const twoRows = teletext || text.includes(CODES.doubleHeight);
+  const lines = readTextField(text, table, twoRows);
   if (isBlank(lines)) return { warnings };
   if (end < start) warnings.push(endBeforeStart(line, cue));
-  const place = captionPlace(block[13] ?? rows, block[14] ?? 2, rows);
+  const place = captionPlace(
+    { row: block[13] ?? rows, high: lines.length * (twoRows ? 2 : 1), rows },
+    block[14] ?? 2,
+  );
   return { read: { start, end, text: lines, ...(place && { place }) }, warnings };
 }
 
-function captionPlace(row: number, justified: number, rows: number): CaptionPlace | undefined {
+/** How far from the side of the frame text stands that is set by it, as a share of its width. */
+const SIDE = 0.07;
+
+/** Rows on which text is where it usually is, from the top or the bottom; further in it has a place of its own. */
+const USUAL_ROWS = 3;
+
+function captionPlace(
+  { row, high, rows }: Readonly<Record<'row' | 'high' | 'rows', number>>,
+  justified: number,
+): CaptionPlace | undefined {
   const across = justified === 1 ? 'left' : justified === 3 ? 'right' : 'centre';
   const share = row / rows;
   const down = share < 0.34 ? 'top' : share < 0.6 ? 'middle' : 'bottom';
+  const [over, under] = [row - 1, rows - (row - 1 + high)];
+  const isInMiddle = Math.abs(over - under) <= 1;
+  if (over >= USUAL_ROWS && under >= USUAL_ROWS && !isInMiddle) {
+    const x = { left: SIDE, centre: 0.5, right: 1 - SIDE }[across];
+    // By the edge of the frame that is nearer.
+    return over < under
+      ? { across, down: 'top', at: { x, y: over / rows } }
+      : { across, down: 'bottom', at: { x, y: (over + high) / rows } };
+  }
   return across === 'centre' && down === 'bottom' ? undefined : { across, down };
 }
 
 const isLetter = (byte: number): boolean => (byte >= 0x20 && byte < 0x7f) || byte >= 0xa0;
 
 /** The text field: letters of the code table between codes for styles, colours, boxes and new lines. */
-function readTextField(bytes: Uint8Array, table: CodeTable, teletext: boolean): Line[] {
-  // Lines of double height are two rows apart.
-  const twoRows = teletext || bytes.includes(CODES.doubleHeight);
+function readTextField(bytes: Uint8Array, table: CodeTable, twoRows: boolean): Line[] {
   const writer = new SpanWriter();
   let colour: SpanStyle | undefined;
   /** The letter written last on this line. */

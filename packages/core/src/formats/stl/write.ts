@@ -43,6 +43,14 @@ export function writeStl(
     losses.count('bold', Number(caption.text.flat().some(({ bold }) => bold)));
     losses.countRuby(caption.text.flat());
     losses.countRest(caption);
+    losses.countTurn(caption);
+    losses.count('size', Number(caption.size !== undefined));
+    // Rows are held; how far across it stands is left, middle or right.
+    const { at: stands, across, width } = caption.place ?? {};
+    losses.count(
+      'place',
+      Number(width !== undefined || (stands && (across !== 'centre' || stands.x !== 0.5))),
+    );
     const at = formatTimecode(nearestFrame(add(start, caption.start), rate), rate);
     return textField(caption.text, { table, colours, spanStyles, at }, losses);
   });
@@ -136,6 +144,10 @@ function writeHead(bytes: Uint8Array, values: Partial<Record<keyof typeof FIELDS
 /** The row of the first line, so that text grows from the place where it stands. */
 function rowOf({ text, place }: Caption): number {
   const lines = text.length;
+  if (place?.at) {
+    const first = place.at.y * ROWS - lines * { top: 0, middle: 0.5, bottom: 1 }[place.down];
+    return Math.min(Math.max(1, Math.round(first) + 1), ROWS - lines + 1);
+  }
   if (place?.down === 'top') return 1;
   if (place?.down === 'middle') return Math.max(1, Math.round(ROWS / 2 - lines / 2));
   return Math.max(Math.ceil(ROWS * 0.6), ROWS - lines);

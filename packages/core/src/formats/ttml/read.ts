@@ -19,6 +19,7 @@ import {
 import { readColour, SpanWriter } from '../markup.ts';
 import { allOf, attributeOf, elementsOf, readXml, textIn, type XmlElement } from '../xml.ts';
 import { readTime, timeBaseOf, type TimeBase } from './time.ts';
+import { readPercent } from '../percent.ts';
 import { collapseSpaces, singleSpaced, trimSpaces } from '../../text/spaces.ts';
 
 /** After everything: what has no end of its own and stands in nothing that has one. */
@@ -293,20 +294,38 @@ function captionPlace(here: Around, { regions }: Document): CaptionPlace | undef
     start: rightToLeft ? 'right' : 'left',
     end: rightToLeft ? 'left' : 'right',
   };
-  const percent = (text: string | undefined) => {
-    const found = /^\S+\s+(-?\d+(?:\.\d+)?)%$/.exec(text ?? '');
-    return found ? Number(found[1]) : undefined;
-  };
-  const [top, height] = [percent(region.origin), percent(region.extent)];
-  const align = region.displayAlign ?? 'before';
-  let down: CaptionPlace['down'] = 'bottom';
-  if (top !== undefined && height !== undefined) {
-    const at = { before: top, center: top + height / 2 }[align] ?? top + height;
-    down = at < 34 ? 'top' : at < 67 ? 'middle' : 'bottom';
-  }
   const across = sides[look.textAlign ?? ''] ?? 'centre';
-  return across === 'centre' && down === 'bottom' ? undefined : { across, down };
+  const pair = (text: string | undefined) => (text ?? '').split(/\s+/).map(readPercent);
+  const [[left, top], [width, height]] = [pair(region.origin), pair(region.extent)];
+  const align = region.displayAlign ?? 'before';
+  if (top === undefined || height === undefined)
+    return across === 'centre' ? undefined : { across, down: 'bottom' };
+  const level = levels[align] ?? 'bottom';
+  const y = top + height * { top: 0, middle: 0.5, bottom: 1 }[level];
+  const down: CaptionPlace['down'] = y < 0.34 ? 'top' : y < 0.67 ? 'middle' : 'bottom';
+  const coarse = across === 'centre' && down === 'bottom' ? undefined : { across, down };
+  if (left === undefined || width === undefined) return coarse;
+  const x = left + width * { left: 0, centre: 0.5, right: 1 }[across];
+  const isWithin = (share: number) => share > 0.001 && share < 0.999;
+  // What is set by the edge of the frame, or within the usual margins, stands where the strand has its text.
+  if (!isWithin(x) || !isWithin(y) || isUsual({ left, top, width, height })) return coarse;
+  return { across, down: level, at: { x: near(x), y: near(y) } };
 }
+
+const levels: Readonly<Record<string, CaptionPlace['down']>> = {
+  before: 'top',
+  center: 'middle',
+  after: 'bottom',
+};
+
+/** Without what adding percentages leaves behind the point. */
+const near = (share: number): number => Number(share.toFixed(6));
+
+/** The region that is a tenth of the frame within it on all sides. */
+const isUsual = (box: Readonly<Record<'left' | 'top' | 'width' | 'height', number>>): boolean =>
+  [box.left - 0.1, box.top - 0.1, box.width - 0.8, box.height - 0.8].every(
+    (off) => Math.abs(off) < 0.001,
+  );
 
 const linesOfParts = (parts: readonly Part[]): Line[] => {
   const writer = new SpanWriter();
@@ -353,7 +372,12 @@ function takeParagraph(
   }
   const id = idOf(element);
   const place = captionPlace(here, document);
-  const more = { ...(id !== '' && { id }), ...(place && { place }) };
+  const high = /^(\d+(?:\.\d+)?)rh$/.exec(attributeOf(element, 'fontSize') ?? '')?.[1];
+  const more = {
+    ...(id !== '' && { id }),
+    ...(place && { place }),
+    ...(high !== undefined && { size: Number(high) / 100 }),
+  };
   const { direction = document.regions.get(here.region ?? '')?.direction } = here.look;
   const put = (begin: Ticks, until: Ticks, said: Line[], words?: CaptionWord[]) => {
     const text = direction === 'rtl' ? runningLeft(said) : said;

@@ -3,6 +3,7 @@ import { isBlank, isRightToLeft, plainText, type Span } from '../../text/lines.t
 import { subtract } from '../../time/ticks.ts';
 import { Losses, type Caption, type CaptionPlace, type Written } from '../captions.ts';
 import { writeClock } from '../clock.ts';
+import { writePercent } from '../percent.ts';
 import { aroundWords } from '../markup.ts';
 import { escapeXml, fitsXml } from '../xml.ts';
 
@@ -11,7 +12,48 @@ const USUAL: CaptionPlace = { across: 'centre', down: 'bottom' };
 const aligns = { left: 'start', centre: 'center', right: 'end' } as const;
 const displays = { top: 'before', middle: 'center', bottom: 'after' } as const;
 
-const regionOf = ({ across, down }: CaptionPlace): string => `${down}-${across}`;
+/** A stretch of a side of the frame, in shares of it: where it begins, and how long it is. */
+type Side = readonly [from: number, long: number];
+const SAFE: Side = [0.1, 0.8];
+
+/** The stretch within which text is set by its beginning, its middle or its end, which is at a place. */
+function sideAt(by: 'begin' | 'middle' | 'end', at: number, wide?: number): Side {
+  const most = { begin: 1 - at, middle: 2 * Math.min(at, 1 - at), end: at }[by];
+  const long = wide ?? Math.max(0, most);
+  return [{ begin: at, middle: at - long / 2, end: at - long }[by], long];
+}
+
+const by = {
+  ...({ left: 'begin', centre: 'middle', right: 'end' } as const),
+  ...({ top: 'begin', middle: 'middle', bottom: 'end' } as const),
+};
+
+/** The region in which text stands, as its attributes. */
+function regionOf({ across, down, at, width }: CaptionPlace): string {
+  const [x, wide] = at
+    ? sideAt(by[across], at.x, width)
+    : width === undefined
+      ? SAFE
+      : sideAt(by[across], { left: 0.1, centre: 0.5, right: 0.9 }[across], width);
+  const [y, high] = at ? sideAt(by[down], at.y) : SAFE;
+  const pair = (one: number, other: number) => `"${writePercent(one)} ${writePercent(other)}"`;
+  return `tts:origin=${pair(x, y)} tts:extent=${pair(wide, high)} tts:displayAlign="${displays[down]}" tts:textAlign="${aligns[across]}"`;
+}
+
+/** A name for each region of a file: by where its text stands, and numbered where there are several such. */
+function namedRegions(places: readonly CaptionPlace[]): ReadonlyMap<string, string> {
+  const names = new Map<string, string>();
+  const used = new Map<string, number>();
+  for (const place of places) {
+    const region = regionOf(place);
+    if (names.has(region)) continue;
+    const name = `${place.down}-${place.across}`;
+    const count = (used.get(name) ?? 0) + 1;
+    used.set(name, count);
+    names.set(region, count > 1 ? `${name}-${count}` : name);
+  }
+  return names;
+}
 
 /**
  * Writes captions as TTML, to the thousandth of a second. Manners, colours, speakers, places, ids and the
@@ -20,7 +62,7 @@ const regionOf = ({ across, down }: CaptionPlace): string => `${down}-${across}`
  */
 export function writeTtml(captions: readonly Caption[]): Written {
   const losses = new Losses();
-  const places = new Map(captions.map(({ place = USUAL }) => [regionOf(place), place] as const));
+  const named = namedRegions(captions.map(({ place = USUAL }) => place));
   const speakers = [
     ...new Set(captions.flatMap(({ text }) => text.flat().flatMap(({ speaker }) => speaker ?? []))),
   ];
@@ -29,17 +71,20 @@ export function writeTtml(captions: readonly Caption[]): Written {
   const written = captions.filter(({ text }) => !isBlank(text));
   losses.count('empty cue', captions.length - written.length);
   const paragraphs = written.map((caption) => {
-    const { start, end, place = USUAL, id } = caption;
+    const { start, end, place = USUAL, id, size } = caption;
+    losses.countTurn(caption);
     // An id is a name of XML, and there is one of each.
-    const named =
+    const name =
       id !== undefined && /^[A-Za-z_][\w.-]*$/.test(id) && !used.has(id) ? id : undefined;
-    if (named !== undefined) used.add(named);
-    losses.count('id', Number(id !== undefined && named === undefined));
+    if (name !== undefined) used.add(name);
+    losses.count('id', Number(id !== undefined && name === undefined));
     const attributes = [
-      ...(named === undefined ? [] : [`xml:id="${named}"`]),
-      `region="${regionOf(place)}"`,
+      ...(name === undefined ? [] : [`xml:id="${name}"`]),
+      `region="${named.get(regionOf(place)) ?? ''}"`,
       `begin="${writeClock(start, '.')}"`,
       `end="${writeClock(end, '.')}"`,
+      // In hundredths of the height of the frame.
+      ...(size === undefined ? [] : [`tts:fontSize="${Number((size * 100).toFixed(4))}rh"`]),
       // Text runs from left to right where nothing is said.
       ...(isRightToLeft(plainText(caption.text)) ? ['tts:direction="rtl"'] : []),
     ];
@@ -55,10 +100,7 @@ export function writeTtml(captions: readonly Caption[]): Written {
     const body = words.length > 0 ? stamped(caption) : spans.join('<br/>');
     return `      <p ${attributes.join(' ')}>${body}</p>`;
   });
-  const regions = [...places.values()].map(
-    (place) =>
-      `      <region xml:id="${regionOf(place)}" tts:origin="10% 10%" tts:extent="80% 80%" tts:displayAlign="${displays[place.down]}" tts:textAlign="${aligns[place.across]}"/>`,
-  );
+  const regions = [...named].map(([region, name]) => `      <region xml:id="${name}" ${region}/>`);
   const agents = speakers.map(
     (name) =>
       `      <ttm:agent xml:id="${agentOf(name)}" type="person"><ttm:name type="full">${escapeXml(name)}</ttm:name></ttm:agent>`,

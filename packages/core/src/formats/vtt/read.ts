@@ -22,6 +22,7 @@ import {
 } from '../captions.ts';
 import { clockTime } from '../clock.ts';
 import { mannerOfTag, readColour, SpanWriter } from '../markup.ts';
+import { readPercent } from '../percent.ts';
 import { singleSpaced, trimSpaces } from '../../text/spaces.ts';
 
 const stamp = String.raw`(?:(\d+):)?([0-5]\d):([0-5]\d)\.(\d{3})`;
@@ -137,15 +138,38 @@ const ends: Readonly<Record<string, CaptionPlace['across']>> = {
   right: 'right',
 };
 
-/** The settings that say where a cue stands; finer ones are left to the format. */
+const sides: Readonly<Record<string, CaptionPlace['across']>> = {
+  'line-left': 'left',
+  center: 'centre',
+  'line-right': 'right',
+};
+const levels: Readonly<Record<string, CaptionPlace['down']>> = {
+  start: 'top',
+  center: 'middle',
+  end: 'bottom',
+};
+
+/** The settings that say where a cue stands. */
 function readSettings(settings: string): CaptionPlace | undefined {
   const value = (name: string) => new RegExp(`(?:^|\\s)${name}:(\\S+)`).exec(settings)?.[1];
-  const [align, line] = [value('align'), value('line')?.split(',')[0] ?? ''];
-  const percent = /^(\d+(?:\.\d+)?)%$/.exec(line);
-  const height = percent ? Number(percent[1]) : line === '' ? 100 : Number(line) < 0 ? 100 : 0;
-  const across = ends[align ?? ''] ?? 'centre';
-  const down = height < 34 ? 'top' : height < 67 ? 'middle' : 'bottom';
-  return across === 'centre' && down === 'bottom' ? undefined : { across, down };
+  const [line = '', level = 'start'] = value('line')?.split(',') ?? [];
+  const [position, side = ''] = value('position')?.split(',') ?? [];
+  const share = readPercent(line);
+  const height = share ?? (line === '' || Number(line) < 0 ? 1 : 0);
+  const aligned = ends[value('align') ?? ''] ?? 'centre';
+  const [size, x] = [readPercent(value('size')), readPercent(position)];
+  const width = size === undefined || size >= 1 || size <= 0 ? undefined : size;
+  // Both have to be said for a place of its own; without a side of the box, it stands by that of its text.
+  if (x !== undefined && share !== undefined)
+    return {
+      across: sides[side] ?? aligned,
+      down: levels[level] ?? 'top',
+      at: { x, y: share },
+      ...(width !== undefined && { width }),
+    };
+  const down = height < 0.34 ? 'top' : height < 0.67 ? 'middle' : 'bottom';
+  if (aligned === 'centre' && down === 'bottom' && width === undefined) return undefined;
+  return { across: aligned, down, ...(width !== undefined && { width }) };
 }
 
 /** The cue text tokeniser: text, start tags with classes and annotation, end tags, timestamps. */

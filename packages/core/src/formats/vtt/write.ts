@@ -2,6 +2,7 @@
 import type { Line, Span } from '../../text/lines.ts';
 import { Losses, type Caption, type CaptionPlace, type Written } from '../captions.ts';
 import { writeClock } from '../clock.ts';
+import { writePercent } from '../percent.ts';
 import { aroundWords, writeTags } from '../markup.ts';
 
 /** The colours that WebVTT names as classes of its own. */
@@ -25,6 +26,8 @@ export function writeVtt(captions: readonly Caption[]): Written {
   const blocks = captions.map((caption) => {
     const spans = caption.text.flat();
     losses.count('colour', spans.some((span) => span.colour && !classColours[span.colour]) ? 1 : 0);
+    losses.countTurn(caption);
+    losses.count('size', Number(caption.size !== undefined));
     const times = `${writeClock(caption.start, '.')} --> ${writeClock(caption.end, '.')}`;
     const id = caption.id?.replace(/-->|\n/g, ' ').trim();
     const body = caption.words?.length ? stamped(caption) : caption.text.map(writeLine).join('\n');
@@ -40,11 +43,19 @@ export function writeVtt(captions: readonly Caption[]): Written {
   return { text: ['WEBVTT\n', ...blocks].join('\n'), lost: losses.list() };
 }
 
+const positions = { left: 'line-left', centre: 'center', right: 'line-right' } as const;
+const heights = { top: 'start', middle: 'center', bottom: 'end' } as const;
+
 function settings(place: CaptionPlace | undefined): string {
   if (!place) return '';
   const align = { left: ' align:left', centre: '', right: ' align:right' }[place.across];
-  const line = { top: ' line:5%', middle: ' line:50%,center', bottom: '' }[place.down];
-  return line + align;
+  const size = place.width === undefined ? '' : ` size:${writePercent(place.width)}`;
+  if (!place.at) {
+    const line = { top: ' line:5%', middle: ' line:50%,center', bottom: '' }[place.down];
+    return line + align + size;
+  }
+  const [x, y] = [place.at.x, place.at.y].map(writePercent);
+  return ` position:${x},${positions[place.across]} line:${y},${heights[place.down]}${align}${size}`;
 }
 
 const escape = (text: string): string =>

@@ -58,6 +58,11 @@ export const PLACES_OWN_KEYS: readonly Key[] = [
     { keys: 'Left', does: 'On a thread: its word is said a frame earlier; Right later' },
     { keys: 'Space', does: 'On a thread: move it together with others, or not' },
   ]),
+  ...inGroup('On the picture, in Patterns and Timing', [
+    { keys: 'Left', does: 'On a text: move it by a pixel; Right, Up and Down too' },
+    { keys: 'Shift Left', does: 'On a text: move it by ten pixels' },
+    { keys: 'Esc', does: 'Let go of a text that is dragged, where it was' },
+  ]),
   ...inGroup('In Handover', [
     { keys: 'F', does: 'Go to the next finding; Enter fixes it' },
     { keys: 'Shift F', does: 'Go to the finding before' },

@@ -352,13 +352,13 @@ function StyleForm() {
         <SegmentedControl
           aria-label="Vertical position"
           value={style.down}
-          onChange={(down) => set({ down: down as TextStyle['down'] })}
+          onChange={(down) => set({ down: down as TextStyle['down'], placed: null })}
           data={['top', 'middle', 'bottom']}
         />
         <SegmentedControl
           aria-label="Horizontal position"
           value={style.across}
-          onChange={(across) => set({ across: across as TextStyle['across'] })}
+          onChange={(across) => set({ across: across as TextStyle['across'], placed: null })}
           data={['left', 'centre', 'right']}
         />
       </div>

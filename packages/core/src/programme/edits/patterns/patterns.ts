@@ -140,12 +140,19 @@ export function changeMovement(
   };
 }
 
+/** What is put by hand on the picture: it is a cue's own, whatever its pattern or its strand says. */
+const BY_HAND: readonly string[] = ['placed', 'turn', 'breakAt'] satisfies (keyof TextStyle)[];
+
+/** Whether a part of a style, where a cue has it, is marked as its own. */
+const isMarked = (pattern: Pattern | undefined, field: string): boolean =>
+  BY_HAND.includes(field) || (pattern !== undefined && Object.hasOwn(pattern.look, field));
+
 /** Whether a cue has something of its own in the place of what its pattern says. */
 export function hasOwn(programme: Programme, cue: Cue): boolean {
   const pattern = patternOf(programme, cue);
   return (
     Object.keys(cue.movement ?? {}).length > 0 ||
-    Object.keys(pattern?.look ?? {}).some((field) => Object.hasOwn(cue.style, field))
+    Object.keys(cue.style).some((field) => isMarked(pattern, field))
   );
 }
 
@@ -157,9 +164,9 @@ export function takeBackOwn(programme: Programme, ids: readonly Id[]): Edit {
   return {
     name: `Take back what ${cues.length === 1 ? 'a cue has' : `${cues.length} cues have`} of their own`,
     changes: cues.flatMap((cue) => {
-      const look = patternOf(programme, cue)?.look ?? {};
+      const pattern = patternOf(programme, cue);
       const style = Object.fromEntries(
-        Object.entries(cue.style).filter(([field]) => !Object.hasOwn(look, field)),
+        Object.entries(cue.style).filter(([field]) => !isMarked(pattern, field)),
       );
       return update('cue', cue, { movement: null, style });
     }),

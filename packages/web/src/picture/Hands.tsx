@@ -1,0 +1,331 @@
+/** The text of a cue in hand on the picture: dragged, sized, broken at a width and turned, with guides to draw it to. */
+import { useElementSize } from '@mantine/hooks';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { cuesInOrder, onlyStrand, strandsShown } from '@cadence/core/programme/order.ts';
+import { movementOf, styleOf } from '@cadence/core/programme/patterns.ts';
+import type { Cue, Id, Programme, TextStyle } from '@cadence/core/programme/programme.ts';
+import type { Edit } from '@cadence/core/programme/record/change.ts';
+import type { Box } from '@cadence/core/scene/drawing.ts';
+import {
+  brokenTo,
+  drawnTo,
+  guidesOf,
+  movedBy,
+  pointOn,
+  seenBox,
+  sizedTo,
+  turnedTo,
+  type Drawn,
+  type Guides,
+  type Point,
+  type TextInHand,
+} from '@cadence/core/scene/placing.ts';
+import { NOTHING, sceneAt } from '@cadence/core/scene/sceneAt.ts';
+import { partsAt } from '@cadence/core/scene/movingText.ts';
+import { STILL } from '@cadence/core/movement/movement.ts';
+import { countFrames, frameAt } from '@cadence/core/time/frameRate.ts';
+import { NO_PICTURES } from '@cadence/paint/stage.ts';
+import { safeAreaOf } from '@cadence/core/scene/safeArea.ts';
+import { layOutCue } from '@cadence/core/scene/stacking.ts';
+import { isBlank, plainText } from '@cadence/core/text/lines.ts';
+import { contains, firstEndingAfter } from '@cadence/core/time/range.ts';
+import type { Ticks } from '@cadence/core/time/ticks.ts';
+import { draft, keepDraft, make } from '../desk/desk.ts';
+import { store, useApp, useShown } from '../desk/store.ts';
+import { selected } from '../desk/view.ts';
+import { player } from '../playback/player.ts';
+import { usePlayerState, useTimeFollower } from '../playback/usePlayer.ts';
+import { shelf, stage } from './studio.ts';
+import classes from './Hands.module.css';
+
+/** In pixels of the screen: of a handle, of the arm that it is turned by, and how near a guide draws. */
+const [HANDLE, ARM, REACH] = [4.5, 26, 6];
+const CORNERS = [
+  { x: 0, y: 0, name: 'upper left' },
+  { x: 1, y: 0, name: 'upper right' },
+  { x: 1, y: 1, name: 'lower right' },
+  { x: 0, y: 1, name: 'lower left' },
+] as const;
+
+export interface HandsProps {
+  /** The cue in hand; its handles are seen while it is. */
+  readonly cue: Cue | undefined;
+  /** The edit that gives it, or its pattern, part of a style. */
+  readonly change: (cue: Cue, part: Partial<TextStyle>) => Edit;
+}
+
+type Restyling = (to: Point, alt: boolean) => { part: Partial<TextStyle>; drawn?: Drawn };
+
+/** What is dragged: with which pointer position it began, and what it does. */
+interface Held {
+  readonly restyle: Restyling;
+  readonly drawn: Drawn | undefined;
+}
+
+/** A cue on the picture, and the box of its text as it is seen. */
+interface Seen {
+  readonly cue: Cue;
+  readonly hand: TextInHand;
+  readonly box: Box;
+}
+
+/** The cues whose text is seen at an instant, the one in front last. */
+function seenAt(programme: Programme, time: Ticks): Seen[] {
+  const { frame } = programme.facts;
+  return strandsShown(programme).flatMap((strand) => {
+    const row = cuesInOrder(programme, strand.id);
+    const seen: Seen[] = [];
+    for (let at = firstEndingAfter(row, time); at < row.length; at++) {
+      const cue = row[at];
+      if (!cue || cue.start > time) break;
+      if (!contains(cue, time) || cue.passage || isBlank(cue.text)) continue;
+      const layout = layOutCue(programme, row, at, shelf);
+      const style = styleOf(programme, cue);
+      const hand = { text: cue.text, style, frame, layout, shaper: shelf };
+      seen.push({ cue, hand, box: seenBox(layout) });
+    }
+    return seen;
+  });
+}
+
+export default function Hands({ cue, change }: HandsProps) {
+  const programme = useShown((shown) => shown);
+  const { width, height } = programme.facts.frame;
+  const safeBy = useApp((state) => state.view.safeBy);
+  const { playing } = usePlayerState();
+  const [time, setTime] = useState(player.time);
+  useTimeFollower((now) => {
+    if (!player.state().playing) setTime(now);
+  });
+  const { ref, width: onScreen } = useElementSize();
+  const drawing = useRef<SVGSVGElement>(null);
+  const [held, setHeld] = useState<Held | null>(null);
+  const isHeld = held !== null;
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent) => {
+      if (event.key !== 'Escape' || !isHeld) return;
+      event.preventDefault();
+      draft(null);
+      setHeld(null);
+    };
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  }, [isHeld]);
+  if (playing) return null;
+  const all = seenAt(programme, time);
+  const here = all.find((each) => each.cue.id === cue?.id);
+  const pixel = onScreen > 0 ? width / onScreen : 1;
+  const onFrame = (event: PointerEvent): Point => {
+    const { left = 0, top = 0 } = drawing.current?.getBoundingClientRect() ?? {};
+    return { x: (event.clientX - left) * pixel, y: (event.clientY - top) * pixel };
+  };
+  const take = (event: PointerEvent, restyle: Restyling) => {
+    if (event.button !== 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    drawing.current?.setPointerCapture(event.pointerId);
+    setHeld({ restyle, drawn: undefined });
+  };
+  const letGo = (keep: boolean) => {
+    if (!held) return;
+    if (keep) keepDraft();
+    else draft(null);
+    setHeld(null);
+  };
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    if (!held || !cue) return;
+    const { part, drawn } = held.restyle(onFrame(event), event.altKey);
+    draft(change(cue, part));
+    setHeld({ ...held, drawn });
+  };
+  const guides = (): Guides =>
+    guidesOf(
+      programme.facts.frame,
+      safeAreaOf(safeBy).insets.map(({ inset }) => inset),
+      all.filter((each) => each !== here).map(({ box }) => box),
+    );
+  const takeWhole = (event: PointerEvent, { hand, box }: Seen) => {
+    const [from, lines] = [onFrame(event), guides()];
+    take(event, (to, alt) => {
+      const by = { x: to.x - from.x, y: to.y - from.y };
+      const moved = { ...box, x: box.x + by.x, y: box.y + by.y };
+      const drawn = alt ? undefined : drawnTo(moved, lines, REACH * pixel);
+      const whole = { x: by.x + (drawn?.by.x ?? 0), y: by.y + (drawn?.by.y ?? 0) };
+      return { part: movedBy(hand, whole), ...(drawn && { drawn }) };
+    });
+  };
+  const onKey = (event: KeyboardEvent, { hand, cue: of }: Seen) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const way = {
+      ArrowLeft: { x: -1, y: 0 },
+      ArrowRight: { x: 1, y: 0 },
+      ArrowUp: { x: 0, y: -1 },
+      ArrowDown: { x: 0, y: 1 },
+    }[event.key];
+    if (!way) return;
+    event.preventDefault();
+    const step = event.shiftKey ? 10 : 1;
+    make(change(of, movedBy(hand, { x: way.x * step, y: way.y * step })));
+  };
+  const choose = (id: Id) => store.dispatch(selected([id]));
+  return (
+    <div ref={ref} className={classes.hands}>
+      {here && <Whole {...here} programme={programme} time={time} pixels={onScreen} />}
+      <svg
+        ref={drawing}
+        viewBox={`0 0 ${width} ${height}`}
+        role="group"
+        aria-label="Text on the picture"
+        onPointerMove={move}
+        onPointerUp={() => letGo(true)}
+        onPointerCancel={() => letGo(false)}
+      >
+        {held?.drawn?.across !== undefined && (
+          <line
+            className={classes.guide}
+            {...{ x1: held.drawn.across, x2: held.drawn.across, y1: 0, y2: height }}
+          />
+        )}
+        {held?.drawn?.down !== undefined && (
+          <line
+            className={classes.guide}
+            {...{ x1: 0, x2: width, y1: held.drawn.down, y2: held.drawn.down }}
+          />
+        )}
+        {all
+          .filter((each) => each !== here)
+          .map(({ cue: other, box }) => (
+            <rect
+              key={other.id}
+              className={classes.other}
+              {...{ x: box.x, y: box.y, width: box.w, height: box.h }}
+              onPointerDown={() => choose(other.id)}
+            >
+              <title>Take this text in hand</title>
+            </rect>
+          ))}
+        {here && (
+          <Handles
+            key={here.cue.id}
+            seen={here}
+            pixel={pixel}
+            take={take}
+            takeWhole={(event) => takeWhole(event, here)}
+            onKey={(event) => onKey(event, here)}
+          />
+        )}
+      </svg>
+    </div>
+  );
+}
+
+/** The text as it stands when all of it has come, faint, where the picture does not show all of it. */
+function Whole({
+  programme,
+  cue,
+  hand: { style, layout, frame },
+  time,
+  pixels,
+}: Seen & { readonly programme: Programme; readonly time: Ticks; readonly pixels: number }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const scale = Math.min(2, window.devicePixelRatio);
+  const movement = movementOf(programme, cue, style.fade ?? 0);
+  const since =
+    frameAt(time, programme.facts.frameRate) - countFrames(cue.start, programme.facts.frameRate);
+  const isWhole = !movement || !partsAt(programme, cue, movement, layout, since, shelf);
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context) return;
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.clearRect(0, 0, context.canvas.width, context.canvas.height);
+    const still = {
+      ...onlyStrand(programme, cue.strand),
+      cues: { [cue.id]: { ...cue, movement: STILL } },
+    };
+    const list = sceneAt(still, time, shelf, NOTHING);
+    stage.draw(context, list, NO_PICTURES, context.canvas.width / frame.width);
+  });
+  if (isWhole) return null;
+  const width = Math.round(pixels * scale);
+  const height = Math.round((width * frame.height) / frame.width);
+  return <canvas ref={canvas} className={classes.whole} {...{ width, height }} aria-hidden />;
+}
+
+function Handles({
+  seen,
+  pixel,
+  take,
+  takeWhole,
+  onKey,
+}: {
+  seen: Seen;
+  pixel: number;
+  take: (event: PointerEvent, restyle: Restyling) => void;
+  takeWhole: (event: PointerEvent) => void;
+  onKey: (event: KeyboardEvent) => void;
+}) {
+  const { hand, cue } = seen;
+  const at = (x: number, y: number) => pointOn(hand, { x, y });
+  const outline = CORNERS.map(({ x, y }) => at(x, y));
+  const [top, middle] = [at(0.5, 0), at(0.5, 0.5)];
+  // The arm stands out of the upper side; into the text where the frame ends there.
+  const turn = ((hand.style.turn ?? 0) * Math.PI) / 180;
+  const arm = ARM * pixel;
+  const out = { x: top.x + Math.sin(turn) * arm, y: top.y - Math.cos(turn) * arm };
+  const isOut = out.y > 0 && out.x > 0 && out.x < hand.frame.width && out.y < hand.frame.height;
+  const knob = isOut ? out : middle;
+  const { x, y } = hand.layout.box;
+  return (
+    <>
+      <polygon
+        className={classes.text}
+        points={outline.map((point) => `${point.x},${point.y}`).join(' ')}
+        tabIndex={0}
+        role="button"
+        aria-label={`“${plainText(cue.text).replace(/\s+/g, ' ').slice(0, 40)}”, ${Math.round(x)} px across and ${Math.round(y)} px down: arrow keys move it by a pixel, with Shift by ten`}
+        onPointerDown={takeWhole}
+        onKeyDown={onKey}
+      />
+      {isOut && (
+        <line className={classes.arm} {...{ x1: top.x, y1: top.y, x2: knob.x, y2: knob.y }} />
+      )}
+      {([0, 1] as const).map((side) => {
+        const point = at(side, 0.5);
+        return (
+          <rect
+            key={side}
+            className={classes.side}
+            {...{ x: point.x - HANDLE * pixel * 0.7, y: point.y - HANDLE * pixel * 1.8 }}
+            {...{ width: HANDLE * pixel * 1.4, height: HANDLE * pixel * 3.6 }}
+            transform={`rotate(${hand.style.turn ?? 0} ${point.x} ${point.y})`}
+            onPointerDown={(event) => take(event, (to) => ({ part: brokenTo(hand, side, to) }))}
+          >
+            <title>Drag to break the lines at a width</title>
+          </rect>
+        );
+      })}
+      {CORNERS.map(({ name, ...corner }) => {
+        const point = at(corner.x, corner.y);
+        return (
+          <rect
+            key={name}
+            className={classes.corner}
+            {...{ x: point.x - HANDLE * pixel, y: point.y - HANDLE * pixel }}
+            {...{ width: 2 * HANDLE * pixel, height: 2 * HANDLE * pixel }}
+            data-corner={name}
+            onPointerDown={(event) => take(event, (to) => ({ part: sizedTo(hand, corner, to) }))}
+          >
+            <title>Drag to size the text</title>
+          </rect>
+        );
+      })}
+      <circle
+        className={classes.knob}
+        {...{ cx: knob.x, cy: knob.y, r: HANDLE * pixel * 1.1 }}
+        onPointerDown={(event) => take(event, (to, alt) => ({ part: turnedTo(hand, to, alt) }))}
+      >
+        <title>Drag to turn the text; Alt turns it freely</title>
+      </circle>
+    </>
+  );
+}
