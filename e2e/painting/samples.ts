@@ -16,7 +16,7 @@ import {
   type ComesIn,
   type Move,
 } from '@cadence/core/movement/movement.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import type { Programme, TextStyle } from '@cadence/core/programme/programme.ts';
 import { programmeWithCues } from '@cadence/core/programme/samples.ts';
 import { sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import type { Canvas2D, Studio } from '@cadence/paint/canvas.ts';
@@ -223,14 +223,27 @@ const MOVED: Readonly<Record<string, readonly Move[]>> = {
     { ...seen, what: 'opacity', from: 0.2 },
   ],
 };
-const MOVING_TEXTS = ['Slack water office', 'العبّارة تستيقظ', 'नाव गाँव से पहले'];
+/** Texts that move, each with what it is set in besides. */
+const MOVING_TEXTS: readonly (readonly [text: string, dress: Partial<TextStyle>])[] = [
+  ['Slack water office', {}],
+  ['العبّارة تستيقظ', {}],
+  ['नाव गाँव से पहले', {}],
+  [
+    'Slack water',
+    {
+      ...{ family: 'Archivo', weight: 730, width: 90, turn: -17, breakAt: 0.3 },
+      gradient: { colour: '#58b8b0', angle: 60 },
+      shadow: { colour: '#000000', opacity: 0.7, across: 2, down: 3, blur: 4 },
+    },
+  ],
+];
 
 /** Texts that come in by letter and by word, caught on their way. */
 async function moving(shelf: FontShelf): Promise<[string, DrawingItem[]][]> {
   const found: [string, DrawingItem[]][] = [];
-  for (const text of MOVING_TEXTS) {
+  for (const [text, dress] of MOVING_TEXTS) {
     const cues = programmeWithCues([[text, 0, 50]]);
-    await shelf.prepare('Noto Sans', linesOf(text));
+    await shelf.prepare(dress.family ?? 'Noto Sans', linesOf(text));
     for (const [name, moves] of Object.entries(MOVED))
       for (const by of ['letter', 'word'] as const) {
         const comesIn: ComesIn = {
@@ -243,7 +256,7 @@ async function moving(shelf: FontShelf): Promise<[string, DrawingItem[]][]> {
         const programme = {
           ...cues,
           facts: { ...cues.facts, frame: FRAME },
-          strands: { s: { ...s, style: { ...subtitleStyle(720), margin: 50 } } },
+          strands: { s: { ...s, style: { ...subtitleStyle(720), margin: 50, ...dress } } },
           cues: { c1: { ...c1, movement: own } },
         } as unknown as Programme;
         for (const frame of [9, 24])

@@ -59,7 +59,7 @@ test('text and films are equal in a window, a worker and Node', async ({ page })
   await page.waitForFunction(() => 'painted' in window);
   const painted = await page.evaluate(() => window.painted);
   const node = JSON.parse(onNode.stdout) as Record<string, string>;
-  expect(painted.length).toBe(27 + 12 + 18 + 84 + 5 + 20);
+  expect(painted.length).toBe(27 + 12 + 18 + 112 + 5 + 20);
   for (const { name, window: here, worker } of painted) {
     expect({ name, digest: worker }).toEqual({ name, digest: here });
     expect({ name, digest: node[name] }).toEqual({ name, digest: here });

@@ -15,6 +15,7 @@ const EXTERNAL = [
   'dictionary-en',
   'dictionary-en-gb',
   'mammoth',
+  'wawoff2',
 ];
 
 /**

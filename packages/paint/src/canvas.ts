@@ -1,5 +1,5 @@
 /** The canvas that is drawn on, and what drawing needs beside the list. */
-import type { DrawingItem } from '@cadence/core/scene/drawing.ts';
+import type { Box, DrawingItem } from '@cadence/core/scene/drawing.ts';
 import type { Transform } from '@cadence/core/movement/matrix.ts';
 import type { FontShelf } from './fontShelf.ts';
 import type { MakeCanvas } from './halved.ts';
@@ -50,7 +50,8 @@ export interface Studio {
 }
 
 export type TextItem = DrawingItem & { kind: 'text' };
-export type LaidStyle = TextItem['layout']['style'];
+/** How a text is painted, and over what box its colours go over into each other. */
+export type LaidStyle = TextItem['layout']['style'] & { readonly over?: Box };
 
 export const move = (canvas: Canvas2D, { a, b, c, d, e, f }: Transform): void =>
   canvas.transform(a, b, c, d, e, f);

@@ -60,10 +60,13 @@ export function drawLine(
   setTransform(canvas, after(transformOf(canvas), after(moved, shiftedBy(line.x, line.baseline))));
   for (const run of line.runs) {
     const own = run.colour ?? style.colour;
-    const colour =
-      flat ??
-      (pass === 'stroke' ? style.outlineColour : tint ? mixed(own, tint.colour, tint.share) : own);
-    const paint = cut && cut.reach > 0 ? faded(canvas, colour, line, cut) : colour;
+    const tinted = (colour: string) => (tint ? mixed(colour, tint.colour, tint.share) : colour);
+    const colour = flat ?? (pass === 'stroke' ? style.outlineColour : tinted(own));
+    const isOver = pass === 'fill' && flat === undefined && run.colour === undefined;
+    const paint =
+      cut && cut.reach > 0
+        ? faded(canvas, colour, line, cut)
+        : ((isOver ? overInto(canvas, line, style, tinted) : undefined) ?? colour);
     canvas.fillStyle = paint;
     canvas.strokeStyle = paint;
     if (run.underline) {
@@ -88,6 +91,27 @@ export function drawLine(
     if (run.part) canvas.restore();
   }
   canvas.restore();
+}
+
+/** The colour of a style going over into that of its gradient across the whole text, seen from the start of a line. */
+function overInto(
+  canvas: Canvas2D,
+  { x, baseline }: PlacedLine,
+  { gradient, over, colour }: LaidStyle,
+  tinted: (colour: string) => string,
+): CanvasGradient | undefined {
+  if (!gradient || !over) return undefined;
+  const turn = (gradient.angle * Math.PI) / 180;
+  const [right, down] = [steady(Math.cos(turn)), steady(Math.sin(turn))];
+  const half = (Math.abs(right) * over.w + Math.abs(down) * over.h) / 2;
+  const [middleX, middleY] = [over.x + over.w / 2 - x, over.y + over.h / 2 - baseline];
+  const made = canvas.createLinearGradient(
+    ...[middleX - right * half, middleY - down * half],
+    ...[middleX + right * half, middleY + down * half],
+  );
+  made.addColorStop(0, tinted(colour));
+  made.addColorStop(1, tinted(gradient.colour));
+  return made;
 }
 
 /**

@@ -6,7 +6,7 @@
  */
 import type { Box, DrawingItem, DrawingList } from '@cadence/core/scene/drawing.ts';
 import { STRAIGHT } from '@cadence/core/movement/matrix.ts';
-import { move, type Canvas2D, type Studio, type TextItem } from './canvas.ts';
+import { move, type Canvas2D, type LaidStyle, type Studio, type TextItem } from './canvas.ts';
 import { drawLine, isClear } from './drawLine.ts';
 import { drawShadows, drawUnits } from './drawUnits.ts';
 import { halvedFor } from './halved.ts';
@@ -98,8 +98,9 @@ function blurUnder(canvas: Canvas2D, { x, y, w, h }: DrawingItem['box'], blur: n
 
 function drawText(canvas: Canvas2D, item: TextItem, studio: Studio): void {
   const { box, layout, window, transform, units } = item;
+  const style: LaidStyle = layout.style.gradient ? { ...layout.style, over: box } : layout.style;
   if (units) {
-    drawUnits(canvas, item, units, studio);
+    drawUnits(canvas, style, item.opacity, units, studio);
     return;
   }
   const moved = transform ?? STRAIGHT;
@@ -110,18 +111,17 @@ function drawText(canvas: Canvas2D, item: TextItem, studio: Studio): void {
     canvas.rect(cut.box.x, cut.box.y, cut.box.w, cut.box.h);
     canvas.clip();
   }
-  if (layout.style.shadow)
+  if (style.shadow)
     drawShadows(
       canvas,
       [{ text: '', box, lines: layout.lines, opacity: 1, ...(transform && { transform }) }],
-      layout.style,
+      style,
       studio,
     );
   // All outlines first, so that no letter's outline lies over its neighbour.
-  if (layout.style.outlineWidth > 0)
+  if (style.outlineWidth > 0)
     for (const line of layout.lines)
-      drawLine(canvas, line, layout.style, studio, 'stroke', { cut, moved });
-  for (const line of layout.lines)
-    drawLine(canvas, line, layout.style, studio, 'fill', { cut, moved });
+      drawLine(canvas, line, style, studio, 'stroke', { cut, moved });
+  for (const line of layout.lines) drawLine(canvas, line, style, studio, 'fill', { cut, moved });
   if (cut) canvas.restore();
 }

@@ -3,14 +3,7 @@ import { after, movedBox, STRAIGHT, type Transform } from '@cadence/core/movemen
 import { steady } from '@cadence/core/movement/steady.ts';
 import type { Wipe } from '@cadence/core/movement/unitState.ts';
 import type { Box, PaintedUnit } from '@cadence/core/scene/drawing.ts';
-import {
-  move,
-  transformOf,
-  type Canvas2D,
-  type LaidStyle,
-  type Studio,
-  type TextItem,
-} from './canvas.ts';
+import { move, transformOf, type Canvas2D, type LaidStyle, type Studio } from './canvas.ts';
 import { drawLine } from './drawLine.ts';
 import type { MakeCanvas } from './halved.ts';
 
@@ -20,11 +13,11 @@ const isAlone = ({ blur, wipe }: PaintedUnit): boolean => blur !== undefined || 
 /** Draws the parts of a text: all shadows first, then outlines, so that none lies over a neighbour. */
 export function drawUnits(
   canvas: Canvas2D,
-  { layout, opacity }: TextItem,
+  style: LaidStyle,
+  opacity: number,
   units: readonly PaintedUnit[],
   studio: Studio,
 ): void {
-  const { style } = layout;
   const seen = units.flatMap((unit) =>
     unit.opacity * opacity > 0 ? [{ ...unit, opacity: unit.opacity * opacity }] : [],
   );

@@ -2,10 +2,10 @@
 import type { Line } from '@cadence/core/text/lines.ts';
 import { plainLine } from '@cadence/core/text/lines.ts';
 import { forgetShaped } from '@cadence/core/scene/forget.ts';
-import type { ShapedLetter, ShapedLine, TextShaper } from '@cadence/core/scene/shaper.ts';
+import type { Cut, ShapedLetter, ShapedLine, TextShaper } from '@cadence/core/scene/shaper.ts';
 import { Face } from './face.ts';
 import { shapeLetters, shapeLine } from './shapeLine.ts';
-import { lendsNothing, SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
+import { formsFor, lendsNothing, SHELF, shelfPath, type ShelfFamily } from './shelf.ts';
 
 /** Fetches the bytes of a face of the shelf, named by {@link shelfPath}. */
 export type FaceLoader = (path: string) => Promise<Uint8Array>;
@@ -17,10 +17,14 @@ const MOST_COVERED = 40_000;
 const visibleOf = (text: string): number[] =>
   [...text.replace(/[\s\p{C}]/gu, '')].map((character) => character.codePointAt(0) ?? 0);
 
+/** How much heavier bold text is than the text around it. */
+const BOLDER = 300;
+
 export class FontShelf implements TextShaper {
   readonly #load: FaceLoader;
   readonly #orders = new Map<string, Face[][]>();
-  readonly #faces = new Map<string, Face[]>();
+  /** By family; each has one list of faces, or one for each range of letters that it has in files of their own. */
+  readonly #faces = new Map<string, Face[][]>();
   readonly #byId = new Map<string, Face>();
   readonly #loading = new Map<string, Promise<void>>();
   /** Lines that can be shaped in a family: of a long text, few are new each time. Faces only ever come to the shelf. */
@@ -41,6 +45,12 @@ export class FontShelf implements TextShaper {
     const named = SHELF.find((each) => each.family === family);
     if (named) await this.#loadFamily(named);
     const text = lines.map(plainLine).join('');
+    for (const line of lines) {
+      const forms = formsFor(plainLine(line));
+      const other = SHELF.find((each) => each.family === forms);
+      if (other && !this.#hasAll(this.#faces.get(family) ?? [], line))
+        await this.#loadFamily(other);
+    }
     for (const other of SHELF) {
       if (this.#faces.size > 0 && this.#covers(family, lines)) break;
       if (other.lends?.test(text) || this.#faces.size === 0) await this.#loadFamily(other);
@@ -73,55 +83,91 @@ export class FontShelf implements TextShaper {
   }
 
   metrics(family: string): { ascent: number; descent: number } {
-    const face = this.#order(family)[0]?.[0];
+    const face = this.#order(family, '')[0]?.[0];
     if (!face) return { ascent: 1, descent: 0.25 };
     return { ascent: face.ascent / face.unitsPerEm, descent: face.descent / face.unitsPerEm };
   }
 
-  shape(line: Line, family: string, size: number, spacing = 0): ShapedLine {
-    return shapeLine(line, this.#order(family), size, spacing);
+  /** What a family can be set in beside bold: the least and the most weight, and width in per cent; none where it can't. */
+  axesOf(family: string): Face['axes'] {
+    return this.#faces.get(family)?.[0]?.[0]?.axes ?? {};
   }
 
-  letters(line: Line, family: string, size: number, spacing = 0): readonly ShapedLetter[] {
-    return shapeLetters(line, this.#order(family), size, spacing);
+  shape(line: Line, family: string, size: number, spacing = 0, cut: Cut = {}): ShapedLine {
+    return shapeLine(line, this.#order(family, plainLine(line), cut), size, spacing);
+  }
+
+  letters(
+    line: Line,
+    family: string,
+    size: number,
+    spacing = 0,
+    cut: Cut = {},
+  ): readonly ShapedLetter[] {
+    return shapeLetters(line, this.#order(family, plainLine(line), cut), size, spacing);
   }
 
   /**
    * The loaded families in which to look for a character: the wanted one, then the programme's own, then those that lend.
    * The same array until a face comes.
    */
-  #order(family: string): Face[][] {
-    const known = this.#orders.get(family);
+  #order(family: string, text: string, { weight, width }: Cut = {}): Face[][] {
+    // Which other families happen to be loaded must not show, and so neither which of those with Han characters are.
+    const forms = formsFor(text);
+    const key = `${family}\n${weight ?? ''} ${width ?? ''}\n${forms ?? ''}`;
+    const known = this.#orders.get(key);
     if (known) return known;
-    const wanted = this.#faces.get(family);
-    // Which other families happen to be loaded must not show.
+    const wanted = (this.#faces.get(family) ?? []).map((faces) =>
+      faces.flatMap((face) => this.#cutsOf(face, weight ?? undefined, width ?? undefined)),
+    );
     const others = [...this.#faces]
       .filter(([name]) => name !== family && !lendsNothing(name))
-      .map(([, faces]) => faces);
+      .flatMap(([, groups]) => groups);
     const shelfOrder = (faces: Face[]) =>
-      SHELF.findIndex((each) => each.family === faces[0]?.family);
+      faces[0]?.family === forms ? 0 : SHELF.findIndex((each) => each.family === faces[0]?.family);
     others.sort((a, b) => shelfOrder(a) - shelfOrder(b));
-    const order = wanted ? [wanted, ...others] : others;
-    this.#orders.set(family, order);
+    const order = [...wanted, ...others];
+    this.#orders.set(key, order);
     return order;
+  }
+
+  /** A face as it is set: an ordinary and a bold one of it, where one file has all weights. */
+  #cutsOf(face: Face, weight: number | undefined, wdth: number | undefined): Face[] {
+    if (!face.axes.wght && !face.axes.wdth) return [face];
+    const isOnShelf = SHELF.some((each) => each.family === face.family);
+    const [usual, bold] = isOnShelf ? [500, 800] : [undefined, 700];
+    const ordinary = weight ?? usual;
+    const stronger = weight === undefined ? bold : weight + BOLDER;
+    const wide = wdth === undefined ? {} : { wdth };
+    const made = [
+      face.cut({ ...(ordinary !== undefined && { wght: ordinary }), ...wide }, false),
+      ...(face.axes.wght ? [face.cut({ wght: stronger, ...wide }, true)] : []),
+    ];
+    for (const each of made) this.#byId.set(each.id, each);
+    return made;
   }
 
   familiesWith(text: string): string[] {
     const characters = visibleOf(text);
     return [...this.#faces]
-      .filter(([, [face]]) => face && characters.every((code) => face.has(code)))
+      .filter(([, groups]) =>
+        characters.every((code) => groups.some(([face]) => face?.has(code) ?? false)),
+      )
       .map(([family]) => family);
   }
 
+  #hasAll(groups: readonly Face[][], line: Line): boolean {
+    return visibleOf(plainLine(line)).every((code) => groups.some(([face]) => face?.has(code)));
+  }
+
   #covers(family: string, lines: readonly Line[]): boolean {
-    const faces = this.#order(family).map((each) => each[0]);
     const fine = this.#covered.get(family) ?? new Set<string>();
     this.#covered.set(family, fine);
     if (fine.size > MOST_COVERED) fine.clear();
     return lines.every((line) => {
       const text = plainLine(line);
       if (fine.has(text)) return true;
-      const has = visibleOf(text).every((code) => faces.some((face) => face?.has(code)));
+      const has = this.#hasAll(this.#order(family, text), line);
       if (has) fine.add(text);
       return has;
     });
@@ -151,6 +197,10 @@ export class FontShelf implements TextShaper {
   #keep(face: Face): void {
     this.#orders.clear();
     this.#byId.set(face.id, face);
-    this.#faces.set(face.family, [...(this.#faces.get(face.family) ?? []), face]);
+    const groups = this.#faces.get(face.family) ?? [];
+    const own = groups.find(([first]) => first?.part === face.part);
+    if (own) own.push(face);
+    else groups.push([face]);
+    this.#faces.set(face.family, groups);
   }
 }

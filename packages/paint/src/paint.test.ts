@@ -249,3 +249,40 @@ test('a band that blurs mixes what is under it, and leaves what is beside it', (
   // Not darker at the edge of the frame than away from it.
   expect(at(20, 98)).toEqual([255, 0, 0, 255]);
 });
+
+test('a gradient goes over all of a text, from one colour to the other, in every line of it', async () => {
+  const frame = { width: 400, height: 200 };
+  const text = linesOf('HHHHHHHHHH\nHHHHHHHHHH');
+  await shelf.prepare('Noto Sans', text);
+  const picture = (angle: number) => {
+    const gradient = { colour: '#0000ff', angle };
+    const plain = { size: 48, colour: '#ff0000', outlineWidth: 0, down: 'middle' } as const;
+    const style = { ...subtitleStyle(frame.height), ...plain, gradient };
+    const layout = layOut(text, style, frame, shelf);
+    const item = { kind: 'text', text: '', cue: 'c', box: layout.box, opacity: 1, layout } as const;
+    const context = createCanvas(frame.width, frame.height).getContext('2d');
+    drawScene(context as unknown as Canvas2D, { ...frame, items: [item] }, studioWith(shelf));
+    return { data: context.getImageData(0, 0, frame.width, frame.height).data, layout };
+  };
+  /** How blue the letters are, from 0 to 1, of the pixels that are wholly covered. */
+  const blue = (
+    { data }: ReturnType<typeof picture>,
+    inside: (x: number, y: number) => boolean,
+  ) => {
+    const found: number[] = [];
+    for (let at = 0; at < data.length; at += 4) {
+      const [x, y] = [(at / 4) % frame.width, Math.floor(at / 4 / frame.width)];
+      if (data[at + 3] === 255 && inside(x, y)) found.push((data[at + 2] ?? 0) / 255);
+    }
+    expect(found.length).toBeGreaterThan(20);
+    return found.reduce((sum, value) => sum + value, 0) / found.length;
+  };
+  const across = picture(0);
+  const { x, y, w, h } = across.layout.box;
+  expect(blue(across, (at) => at < x + w * 0.15)).toBeLessThan(0.2);
+  expect(blue(across, (at) => at > x + w * 0.85)).toBeGreaterThan(0.8);
+  expect(blue(across, (at, row) => at < x + w * 0.15 && row > y + h / 2)).toBeLessThan(0.2);
+  const down = picture(90);
+  expect(blue(down, (_, row) => row < y + h / 2)).toBeLessThan(0.5);
+  expect(blue(down, (_, row) => row > y + h / 2)).toBeGreaterThan(0.5);
+});

@@ -176,6 +176,48 @@ describe('the shelf', () => {
     expect(alone.shape(line, 'Caveat', 40).missing).toEqual([]);
   });
 
+  it('sets Han characters in the forms of what stands beside them, whatever else is loaded', async () => {
+    const faceOf = async (of: FontShelf, text: string) => {
+      await of.prepare('Lora', [[{ text }]]);
+      const { runs, missing } = of.shape([{ text }], 'Lora', 40);
+      expect(missing).toEqual([]);
+      return [...new Set(runs.map((run) => run.face.split('/')[0]))];
+    };
+    const lines = [
+      ['橋の鎖', 'noto-sans-jp'],
+      ['나룻배 橋', 'noto-sans-kr'],
+      ['铁链渡船，橋', 'noto-sans-sc'],
+    ] as const;
+    for (const order of [lines, [...lines].reverse()]) {
+      const own = nodeShelf();
+      for (const [text, face] of order) expect(await faceOf(own, text)).toEqual([face]);
+    }
+    // One that is chosen has its own forms.
+    const chosen = nodeShelf();
+    await chosen.prepare('Noto Sans JP', [[{ text: '橋' }]]);
+    expect(chosen.shape([{ text: '橋' }], 'Noto Sans JP', 40).runs[0]?.face).toMatch(
+      /^noto-sans-jp/,
+    );
+  });
+
+  it('sets variable families in any weight and width, and bold text in them heavier', async () => {
+    const line = [{ text: 'Slack water' }];
+    await shelf.prepare('Archivo', [line]);
+    const width = (cut: object, spans = line) => shelf.shape(spans, 'Archivo', 100, 0, cut).width;
+    expect(shelf.axesOf('Archivo')).toEqual({ wght: [100, 900], wdth: [62, 125] });
+    expect(shelf.axesOf('Noto Sans')).toEqual({});
+    expect(width({ width: 62 })).toBeLessThan(0.8 * width({}));
+    expect(width({ width: 125 })).toBeGreaterThan(1.1 * width({}));
+    expect(width({ width: 20 })).toBe(width({ width: 62 }));
+    expect(width({ weight: 900 })).toBeGreaterThan(width({ weight: 100 }));
+    const bold = [{ text: 'Slack water', bold: true }];
+    expect(width({ weight: 300 }, bold)).toBe(width({ weight: 600 }));
+    expect(width({}, bold)).toBe(width({ weight: 800 }));
+    // Letters of another file of the family are its own.
+    const { borrowed, missing } = shelf.shape([{ text: 'Øygård ł' }], 'Archivo', 100);
+    expect([borrowed, missing]).toEqual([[], []]);
+  });
+
   it('offers thirty families and more to style with, of every kind, each with its files', async () => {
     expect(STYLE_FAMILIES.length).toBeGreaterThanOrEqual(30);
     expect(new Set(SHELF.flatMap(({ kind }) => kind ?? []))).toEqual(new Set(FAMILY_KINDS));

@@ -1,15 +1,17 @@
 /**
  * The shelf of fonts for on-screen text that ships with the application.
  *
- * Every face is an ordinary TTF file of an npm package under the SIL Open Font Licence or Apache
- * Licence; the build copies them, and their licences, beside the application.
+ * Every face is a TTF or WOFF2 file of an npm package under the SIL Open Font Licence or Apache
+ * Licence; the build copies them as TTF, and their licences, beside the application.
  */
 
-/** A file with one face of a family. */
+/** A file with one face of a family, or with all its weights and widths. */
 export interface ShelfFace {
   readonly file: string;
   readonly bold: boolean;
   readonly italic: boolean;
+  /** Which letters it has, where the family has other files for others. */
+  readonly part?: string;
 }
 
 /** What a family is for, as it is told to an editor. */
@@ -33,6 +35,8 @@ export interface ShelfFamily {
   readonly kind?: FamilyKind;
   /** What it lends glyphs of to others that lack them; undefined where it lends none. */
   readonly lends?: RegExp;
+  /** Of families with Han characters: the letters of a line whose Han characters are to have its forms. */
+  readonly forms?: RegExp;
   readonly faces: readonly ShelfFace[];
 }
 
@@ -72,6 +76,33 @@ function family(
 const styled = (kind: FamilyKind, name: string, weights: Made['weights'], hasItalics = false) =>
   family(name, { kind }, { weights, hasItalics });
 const lending = (name: string, lends: RegExp) => family(name, { lends }, { weights: [600] });
+/** Families with thousands of characters: they are fetched where a text needs one, or asks for one. */
+const han = (name: string, forms: RegExp, lends: RegExp): ShelfFamily => ({
+  ...family(name, { kind: 'sans', lends }, { weights: [600] }),
+  forms,
+});
+
+/** The letters of the files of a variable family. */
+const LATIN = ['latin', 'latin-ext', 'vietnamese'] as const;
+
+/** A family every weight and width of which is in one file for each range of letters. */
+function variable(
+  kind: FamilyKind,
+  name: string,
+  parts: readonly string[],
+  hasItalics = false,
+): ShelfFamily {
+  const slug = name.toLowerCase().replace(/ /g, '-');
+  const faces = parts.flatMap((part) =>
+    (hasItalics ? [false, true] : [false]).map((italic): ShelfFace => ({
+      file: `files/${slug}-${part}-wdth-${italic ? 'italic' : 'normal'}.woff2`,
+      bold: false,
+      italic,
+      part,
+    })),
+  );
+  return { family: name, source: `@fontsource-variable/${slug}`, kind, faces };
+}
 
 export const SHELF: readonly ShelfFamily[] = [
   // What most texts are set in, and what lends letters to all others, stands first.
@@ -80,6 +111,15 @@ export const SHELF: readonly ShelfFamily[] = [
   lending('Noto Sans Devanagari', /\p{Script=Devanagari}/u),
   lending('Noto Sans Hebrew', /\p{Script=Hebrew}/u),
   lending('Noto Sans Thai', /\p{Script=Thai}/u),
+  han(
+    'Noto Sans JP',
+    /[\p{Script=Hiragana}\p{Script=Katakana}]/u,
+    /[\p{Script=Hiragana}\p{Script=Katakana}]/u,
+  ),
+  han('Noto Sans KR', /\p{Script=Hangul}/u, /\p{Script=Hangul}/u),
+  han('Noto Sans SC', /\p{Script=Han}/u, /[\p{Script=Han}\u3000-\u303f\uff00-\uffef]/u),
+  variable('sans', 'Archivo', LATIN, true),
+  variable('sans', 'Roboto Flex', [...LATIN, 'greek', 'cyrillic', 'cyrillic-ext']),
   styled('sans', 'Figtree', [500, 800], true),
   styled('sans', 'IBM Plex Sans', [500, 700], true),
   styled('sans', 'League Spartan', [600, 800]),
@@ -110,6 +150,7 @@ export const SHELF: readonly ShelfFamily[] = [
   styled('display', 'Abril Fatface', [400]),
   styled('display', 'Alfa Slab One', [400]),
   styled('display', 'Anton', [400]),
+  variable('display', 'Anybody', LATIN, true),
   styled('display', 'Bebas Neue', [400]),
 ];
 
@@ -122,6 +163,10 @@ export const STYLE_FAMILIES: readonly string[] = SHELF.filter((each) => each.kin
 export const lendsNothing = (name: string): boolean =>
   SHELF.some((each) => each.family === name && !each.lends);
 
-/** Names a face of the shelf; also the path at which it is served. */
+/** The family whose forms the Han characters of a line are to have: by what else is in it, and else the Chinese ones. */
+export const formsFor = (text: string): string | undefined =>
+  SHELF.find(({ forms }) => forms?.test(text))?.family;
+
+/** Names a face of the shelf; also the path at which it is served, unpacked. */
 export const shelfPath = ({ source }: ShelfFamily, of: ShelfFace): string =>
-  `${source.split('/').at(-1)}/${of.file.split('/').at(-1)}`;
+  `${source.split('/').at(-1)}/${of.file.split('/').at(-1)?.replace('.woff2', '.ttf')}`;

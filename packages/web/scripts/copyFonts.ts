@@ -1,15 +1,17 @@
 /** Puts the shelf of fonts, the dictionaries and the acoustic model, with their licences, where the interface is served from. */
-import { copyFile, mkdir } from 'node:fs/promises';
+import { copyFile, mkdir, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { shelfFiles } from '@cadence/node/fonts.ts';
+import { readFace, shelfFiles } from '@cadence/node/fonts.ts';
 
 const target = fileURLToPath(new URL('../public/fonts/', import.meta.url));
 for (const [path, file] of shelfFiles()) {
   const copy = join(target, path);
   await mkdir(dirname(copy), { recursive: true });
-  await copyFile(file, copy);
-  await copyFile(join(dirname(file), '../LICENSE_FONT'), join(dirname(copy), 'LICENCE.txt'));
+  if (file.endsWith('.woff2')) await writeFile(copy, await readFace(path));
+  else await copyFile(file, copy);
+  const licence = file.endsWith('.woff2') ? '../LICENSE' : '../LICENSE_FONT';
+  await copyFile(join(dirname(file), licence), join(dirname(copy), 'LICENCE.txt'));
 }
 
 const dictionaries = { british: 'dictionary-en-gb', american: 'dictionary-en' };

@@ -120,6 +120,12 @@ export interface Plate {
 
 export const LETTER_CASES = ['as written', 'capitals', 'small letters'] as const;
 
+/** A colour, and the way in which one goes over into it: 0 degrees is to the right, 90 is down. */
+export interface Gradient {
+  readonly colour: string;
+  readonly angle: number;
+}
+
 /** A place on the frame, in shares of its width and height: that of the side or the middle that text is set by. */
 export interface Placed {
   readonly x: number;
@@ -151,6 +157,11 @@ export interface TextStyle {
   readonly fade?: number | null;
   /** Whether all of it is bold; as written where nothing is said. */
   readonly bold?: boolean | null;
+  /** Of a variable font: its weight, from 1 to 1000, and the width of its letters in per cent; as usual where nothing is said. */
+  readonly weight?: number | null;
+  readonly width?: number | null;
+  /** Another colour into which its own goes over, across all of it. */
+  readonly gradient?: Gradient | null;
   /** What is between letters besides, in ems; letters that join stay together. */
   readonly letterSpacing?: number | null;
   readonly letterCase?: (typeof LETTER_CASES)[number] | null;

@@ -83,6 +83,14 @@ const style = strict({
   breakAt: yup.number().min(0.01).max(10).nullable(),
   fade: yup.number().integer().min(0).max(10_000).nullable(),
   bold: yup.boolean().nullable(),
+  weight: yup.number().min(1).max(1000).nullable(),
+  width: yup.number().min(1).max(1000).nullable(),
+  gradient: strict({
+    colour: colour.required(),
+    angle: yup.number().min(-360).max(360).required(),
+  })
+    .nullable()
+    .default(undefined),
   letterSpacing: yup.number().min(-1).max(10).nullable(),
   letterCase: yup.string().oneOf(LETTER_CASES).nullable(),
   fitWidth: yup.number().min(0.01).max(10).nullable(),

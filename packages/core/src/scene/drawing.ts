@@ -25,7 +25,7 @@ export interface PlacedLine {
 export interface PaintedText {
   readonly style: Pick<
     TextStyle,
-    'family' | 'size' | 'colour' | 'outlineColour' | 'outlineWidth' | 'shadow'
+    'family' | 'size' | 'colour' | 'outlineColour' | 'outlineWidth' | 'shadow' | 'gradient'
   >;
   readonly lines: readonly PlacedLine[];
   /** How far the text, its outline included, runs out of where it may be at the worst side; 0 if inside. */

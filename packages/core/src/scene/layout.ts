@@ -59,7 +59,7 @@ const inCase = (text: string, cased: LetterCase): string =>
 
 /** Shapes a line as its style has it. */
 export const shapeAsSet = (line: Line, style: TextStyle, shaper: TextShaper): ShapedLine =>
-  shaper.shape(asSet(line, style), style.family, style.size, spacingOf(style));
+  shaper.shape(asSet(line, style), style.family, style.size, spacingOf(style), style);
 
 /** What is between letters besides, in pixels. */
 export const spacingOf = ({ letterSpacing, size }: TextStyle): number =>

@@ -50,6 +50,14 @@ export interface ShapedLetter {
   readonly runs: readonly GlyphRun[];
 }
 
+/** Where text is set on the axes of a variable font; as usual where nothing is said. */
+export interface Cut {
+  /** From 1 to 1000; 400 is the regular weight of most families. */
+  readonly weight?: number | null | undefined;
+  /** Of letters, in per cent of the usual. */
+  readonly width?: number | null | undefined;
+}
+
 export interface TextShaper {
   /** Height above and depth below the baseline, in pixels at a size of one pixel. */
   metrics(family: string): { readonly ascent: number; readonly descent: number };
@@ -57,9 +65,15 @@ export interface TextShaper {
    * @param size     in pixels
    * @param spacing  between letters besides, in pixels; letters that join stay together
    */
-  shape(line: Line, family: string, size: number, spacing?: number): ShapedLine;
+  shape(line: Line, family: string, size: number, spacing?: number, cut?: Cut): ShapedLine;
   /** The letters of a line as {@link TextShaper.shape} sets them, white space too, in the order of the text. */
-  letters(line: Line, family: string, size: number, spacing?: number): readonly ShapedLetter[];
+  letters(
+    line: Line,
+    family: string,
+    size: number,
+    spacing?: number,
+    cut?: Cut,
+  ): readonly ShapedLetter[];
   /** The families at hand that have every character of a text. */
   familiesWith(text: string): readonly string[];
 }

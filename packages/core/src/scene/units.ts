@@ -76,7 +76,7 @@ function cutAfresh(
   const shared: Sharing[] = [];
   let [word, syllable] = [0, 0];
   layout.set.forEach(({ line: spans, from: start }, line) => {
-    const shaped = shaper.letters(asSet(spans, style), family, size, spacingOf(style));
+    const shaped = shaper.letters(asSet(spans, style), family, size, spacingOf(style), style);
     for (const letter of shaped) {
       const [from, to] = [start + letter.from, start + letter.to];
       if (text.slice(from, to).trim() === '') continue;

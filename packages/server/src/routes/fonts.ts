@@ -1,12 +1,12 @@
 /** `/api/fonts/unpack`: a WOFF2 font in, the TrueType or OpenType font it holds out. Nothing is kept. */
 import { Router, raw } from 'express';
-import wawoff2 from 'wawoff2';
+import { unpackWoff2 } from '@cadence/node/fonts.ts';
 import { Problem } from '../problem.ts';
 
 export function fontRoutes(): Router {
   const router = Router();
   router.post('/unpack', raw({ type: () => true, limit: '24mb' }), async (request, response) => {
-    const font = await wawoff2.decompress(request.body as Buffer).catch(() => {
+    const font = await unpackWoff2(request.body as Buffer).catch(() => {
       throw new Problem(
         422,
         'broken-font',

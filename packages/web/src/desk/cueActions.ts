@@ -29,6 +29,8 @@ const SMALL_GAP = fromSeconds(0.5);
 const NEW_CUE = fromSeconds(2);
 /** Frames that a cue stays after the voice ends. */
 const TAIL = 3;
+/** So many fonts that were used last are remembered. */
+const MOST_RECENT = 6;
 
 export function cueActions(desk: DeskPorts) {
   const { player, make, newId, note, dispatch, undo, redo } = desk;
@@ -138,6 +140,17 @@ export function cueActions(desk: DeskPorts) {
       );
     },
     toggleBeside: () => dispatch(looked({ beside: !desk.view().beside })),
+    favouriteFont: (family: string) => {
+      const { favourites, recent } = desk.view().fonts;
+      const others = favourites.filter((each) => each !== family);
+      const kept = others.length < favourites.length ? others : [...favourites, family];
+      dispatch(looked({ fonts: { favourites: kept, recent } }));
+    },
+    usedFont: (family: string) => {
+      const { favourites, recent } = desk.view().fonts;
+      const last = [family, ...recent.filter((each) => each !== family)].slice(0, MOST_RECENT);
+      dispatch(looked({ fonts: { favourites, recent: last } }));
+    },
     setSafeBy: (safeBy: string) => dispatch(looked({ safeBy, safeArea: true })),
     toggleSafeArea: () => dispatch(looked({ safeArea: !desk.view().safeArea })),
 

@@ -40,6 +40,8 @@ export interface View {
   /** Whether the text of the frames before and after is seen, faint, while it stands still. */
   readonly beside: boolean;
   readonly speed: number;
+  /** Fonts that the editor keeps at hand, and those that were used last, the last one first. */
+  readonly fonts: Readonly<Record<'favourites' | 'recent', readonly string[]>>;
   /** How Words shows the text: as lines to type while listening, or as one manuscript. */
   readonly wordsAs: 'lines' | 'text';
   readonly handover: Handover;
@@ -130,6 +132,7 @@ const initialState: View = {
   safeBy: SAFE_AREAS[0].name,
   beside: false,
   speed: 1,
+  fonts: { favourites: [], recent: [] },
   wordsAs: 'lines',
   ...kept,
   handover: {

@@ -16,6 +16,7 @@ import { movementOf, patternOf, styleOf, styleOfStrand } from '@cadence/core/pro
 import {
   LETTER_CASES,
   type Cue,
+  type Gradient,
   type Id,
   type Pattern,
   type Plate,
@@ -23,6 +24,8 @@ import {
 } from '@cadence/core/programme/programme.ts';
 import { aOrMany, plural } from '@cadence/core/text/plural.ts';
 import { useApp, useShown, useStrand } from '../desk/store.ts';
+import { Figure } from './fields.tsx';
+import { shelf } from '../picture/studio.ts';
 import { FontSelect } from '../picture/FontSelect.tsx';
 import { strandOfText, wearersOf } from './inHand.ts';
 import { KeySoundsForm } from './KeySoundsForm.tsx';
@@ -177,7 +180,35 @@ interface TextProps {
   readonly set: (part: Partial<TextStyle>) => void;
 }
 
+const GRADIENT: Gradient = { colour: '#e8c15a', angle: 90 };
+
+function GradientForm({ gradient, set }: Pick<TextProps, 'set'> & { gradient: Gradient }) {
+  return (
+    <div className={classes.two}>
+      <ColorInput
+        size="xs"
+        label="Goes over into"
+        format="hex"
+        value={gradient.colour}
+        onChangeEnd={(colour) =>
+          colour !== gradient.colour && set({ gradient: { ...gradient, colour } })
+        }
+      />
+      <Figure
+        label="Towards (0 right, 90 down)"
+        suffix="°"
+        value={gradient.angle}
+        min={-360}
+        max={360}
+        step={15}
+        set={(angle) => set({ gradient: { ...gradient, angle } })}
+      />
+    </div>
+  );
+}
+
 function TextForm({ style, set }: TextProps) {
+  const axes = shelf.axesOf(style.family);
   return (
     <section className={classes.part} aria-label="Text">
       <h3>Text</h3>
@@ -226,6 +257,27 @@ function TextForm({ style, set }: TextProps) {
             set({ letterSpacing: value })
           }
         />
+        {axes.wght && (
+          <Figure
+            label="Weight"
+            value={style.weight ?? 500}
+            min={axes.wght[0]}
+            max={axes.wght[1]}
+            step={25}
+            set={(weight) => set({ weight })}
+          />
+        )}
+        {axes.wdth && (
+          <Figure
+            label="Width of letters"
+            suffix="%"
+            value={style.width ?? 100}
+            min={axes.wdth[0]}
+            max={axes.wdth[1]}
+            step={5}
+            set={(width) => set({ width })}
+          />
+        )}
         <ColorInput
           size="xs"
           label="Colour"
@@ -250,12 +302,18 @@ function TextForm({ style, set }: TextProps) {
           }
         />
       </div>
-      <div className={classes.buttons}>
+      <div className={classes.ticks}>
         <Checkbox
           size="xs"
           label="Bold"
           checked={style.bold ?? false}
           onChange={(event) => set({ bold: event.currentTarget.checked })}
+        />
+        <Checkbox
+          size="xs"
+          label="Gradient"
+          checked={Boolean(style.gradient)}
+          onChange={(event) => set({ gradient: event.currentTarget.checked ? GRADIENT : null })}
         />
         <Checkbox
           size="xs"
@@ -270,6 +328,7 @@ function TextForm({ style, set }: TextProps) {
           onChange={(event) => set({ plate: event.currentTarget.checked ? PLATE : null })}
         />
       </div>
+      {style.gradient && <GradientForm gradient={style.gradient} set={set} />}
       {style.plate && (
         <div className={classes.two}>
           <Select

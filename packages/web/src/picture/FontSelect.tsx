@@ -1,7 +1,9 @@
 /** Choosing a family: those of the programme first, then the shelf by what each is for, every name in its own face. */
-import { Select, type ComboboxItem } from '@mantine/core';
+import { ActionIcon, Select, type ComboboxItem } from '@mantine/core';
+import { IconStar, IconStarFilled } from '@tabler/icons-react';
 import { FAMILY_KINDS, SHELF, shelfPath, type FamilyKind } from '@cadence/paint/shelf.ts';
-import { useShown } from '../desk/store.ts';
+import { act } from '../desk/actions.ts';
+import { useApp, useShown } from '../desk/store.ts';
 import { familiesIn } from './families.ts';
 
 const NAMES: Readonly<Record<FamilyKind, string>> = {
@@ -26,7 +28,8 @@ function tellPage(): void {
   told = true;
   for (const family of SHELF) {
     const [face] = family.faces;
-    if (family.kind && face)
+    // Those with thousands of characters are not fetched for their name.
+    if (family.kind && face && !family.forms)
       document.fonts.add(
         new FontFace(inPage(family.family), `url("/fonts/${shelfPath(family, face)}")`),
       );
@@ -39,6 +42,23 @@ const option = ({ option: { value } }: { option: ComboboxItem }) => (
   </span>
 );
 
+interface Group {
+  readonly group: string;
+  readonly items: readonly string[];
+}
+
+/** Groups in which each name stands once, in the first that has it; without those that have none left. */
+function eachOnce(groups: readonly Group[]): { group: string; items: string[] }[] {
+  const seen = new Set<string>();
+  return groups
+    .map(({ group, items }) => {
+      const fresh = items.filter((item) => !seen.has(item));
+      fresh.forEach((item) => seen.add(item));
+      return { group, items: fresh };
+    })
+    .filter(({ items }) => items.length > 0);
+}
+
 interface Props {
   readonly label: string;
   readonly value: string;
@@ -47,8 +67,27 @@ interface Props {
 
 export function FontSelect({ label, value, set }: Props) {
   const programme = useShown((shown) => shown);
-  const used = [...new Set([...familiesIn(programme), value])];
-  const rest = SHELF.filter(({ kind, family }) => kind && !used.includes(family));
+  const { favourites, recent } = useApp((state) => state.view.fonts);
+  const isFavourite = favourites.includes(value);
+  const isKnown = (family: string) => SHELF.some((each) => each.kind && each.family === family);
+  const own = familiesIn(programme);
+  const groups = [
+    {
+      group: 'Favourites',
+      items: favourites.filter((each) => own.includes(each) || isKnown(each)),
+    },
+    { group: 'In this programme', items: [...new Set([...own, value])] },
+    { group: 'Used last', items: recent.filter(isKnown) },
+    ...FAMILY_KINDS.map((kind) => ({
+      group: NAMES[kind],
+      items: SHELF.filter((each) => each.kind === kind).map(({ family }) => family),
+    })),
+  ];
+  const choose = (family: string | null) => {
+    if (family === null || family === value) return;
+    act.usedFont(family);
+    set(family);
+  };
   return (
     <Select
       size="xs"
@@ -59,19 +98,24 @@ export function FontSelect({ label, value, set }: Props) {
       comboboxProps={{ width: 250, position: 'bottom-start' }}
       nothingFoundMessage="No such font. Drop its file on the page."
       renderOption={option}
-      data={[
-        { group: 'In this programme', items: used },
-        ...FAMILY_KINDS.map((kind) => ({
-          group: NAMES[kind],
-          items: rest.filter((each) => each.kind === kind).map(({ family }) => family),
-        })).filter(({ items }) => items.length > 0),
-      ]}
+      data={eachOnce(groups)}
       value={value}
       onDropdownOpen={tellPage}
       // What is typed is looked for by itself, not after the name that stands there.
       onFocus={(event) => event.currentTarget.select()}
       onClick={(event) => event.currentTarget.select()}
-      onChange={(family) => family !== null && family !== value && set(family)}
+      onChange={choose}
+      leftSectionPointerEvents="all"
+      leftSection={
+        <ActionIcon
+          size={22}
+          aria-label={isFavourite ? 'Take out of the favourites' : 'Put among the favourites'}
+          aria-pressed={isFavourite}
+          onClick={() => act.favouriteFont(value)}
+        >
+          {isFavourite ? <IconStarFilled size={13} /> : <IconStar size={13} stroke={1.6} />}
+        </ActionIcon>
+      }
     />
   );
 }

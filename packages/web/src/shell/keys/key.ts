@@ -17,6 +17,7 @@ export type KeyGroup =
   | 'In Words as text'
   | 'On a sheet in Travel'
   | 'In Patterns'
+  | 'On the picture, in Patterns and Timing'
   | 'In Handover';
 
 /** A key as it is listed. It is named as it is read aloud: modifiers first, then the key as it is printed. */
