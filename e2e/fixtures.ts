@@ -219,6 +219,7 @@ interface HeldCue {
   readonly pattern?: string | null;
   readonly movement?: Partial<HeldMovement> | null;
   readonly keys?: { readonly level: number } | null;
+  readonly group?: { readonly standing: string } | null;
   readonly words: readonly { text: string; start: number; end: number; source: string }[];
 }
 

@@ -283,7 +283,7 @@ test('a font is looked for by its name, and the text is set in it', async ({ pag
   await expect.poll(() => shown(page)).not.toBe('');
   const before = await shown(page);
   await font.click();
-  await expect(page.getByRole('option')).toHaveCount(32);
+  await expect(page.getByRole('option')).toHaveCount(38);
   await page.keyboard.type('league');
   await expect(page.getByRole('option')).toHaveCount(1);
   await page.keyboard.press('ArrowDown');
@@ -372,4 +372,30 @@ test('a text is put by hand on the picture: dragged, broken, turned, moved by ke
   await inspector(page).getByRole('button', { name: 'Take back' }).click();
   await kept(page);
   expect(await style()).toBeUndefined();
+});
+
+test('cues are grouped by one key, stand together as is chosen, and are undone in one step', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'timing');
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Alt+Shift+G');
+  await kept(page);
+  const members = async () => (await held(serving, programme)).cues.filter(({ group }) => group);
+  const grouped = await members();
+  expect(grouped.map(({ group }) => group?.standing)).toEqual(['below', 'below']);
+  expect(new Set(grouped.map(({ end }) => end)).size).toBe(1);
+  await page.keyboard.press('Alt+5');
+  const group = inspector(page).getByRole('region', { name: 'Group' });
+  await group.getByRole('combobox').click();
+  await page.getByRole('option', { name: 'As a paragraph' }).click();
+  await kept(page);
+  expect((await members()).map((cue) => cue.group?.standing)).toEqual(['paragraph', 'paragraph']);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await kept(page);
+  expect(await members()).toEqual([]);
 });

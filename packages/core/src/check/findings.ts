@@ -2,7 +2,7 @@
 import { readingOf } from '../pace/reading.ts';
 import { cuesInOrder, strandsShown } from '../programme/order.ts';
 import type { Cue, Programme, StrandKind } from '../programme/programme.ts';
-import { layOut } from '../scene/layout.ts';
+import { layoutOf } from '../scene/stacking.ts';
 import { styleOf } from '../programme/patterns.ts';
 import type { TextShaper } from '../scene/shaper.ts';
 import { isBlank, plainText } from '../text/lines.ts';
@@ -192,7 +192,7 @@ export function fittingOf(programme: Programme, cue: Cue, shaper: TextShaper): F
   const passage = cue.passage ? programme.passages[cue.passage] : undefined;
   if (passage) return travellingFindings(programme, cue, passage, shaper);
   if (isBlank(cue.text)) return [];
-  const layout = layOut(cue.text, styleOf(programme, cue), programme.facts.frame, shaper);
+  const layout = layoutOf(programme, cue, shaper);
   const at = { at: cue.start, cue: cue.id };
   const found: Finding[] = [];
   if (layout.outOfFrame > 0)

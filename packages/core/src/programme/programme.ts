@@ -247,6 +247,19 @@ export interface KeySounds {
   readonly enter?: Ticks | null;
 }
 
+/**
+ * How the cues of a group stand together: each below the one before, side by side along one baseline, as a paragraph that
+ * builds up, or each in the place of the one before, which it pushes up.
+ */
+export const STANDING = ['below', 'along', 'paragraph', 'pushed'] as const;
+export type Standing = (typeof STANDING)[number];
+
+/** The group that a cue is in: those of one strand with the same id. The first of them says where all stand. */
+export interface Grouped {
+  readonly id: Id;
+  readonly standing: Standing;
+}
+
 export interface Cue extends Range {
   readonly id: Id;
   readonly strand: Id;
@@ -266,6 +279,7 @@ export interface Cue extends Range {
   /** What differs from the movement of its pattern. */
   readonly movement?: Partial<Movement> | null;
   readonly keys?: KeySounds | null;
+  readonly group?: Grouped | null;
 }
 
 /** A stretch of speech between two pauses; its times are those of its material. */

@@ -17,6 +17,7 @@ import {
   LETTER_CASES,
   PLATED,
   PURPOSES,
+  STANDING,
   STRAND_KINDS,
   TRAVELLING_KINDS,
   tableOf,
@@ -355,6 +356,9 @@ export const shapes = {
     pattern: id.nullable(),
     movement: ownMovement.nullable(),
     keys: keySounds.nullable(),
+    group: strict({ id: id.required(), standing: yup.string().oneOf(STANDING).required() })
+      .nullable()
+      .default(undefined),
   }),
   piece: strict({ id, material: id, start: instant, end: instant, kept: yup.boolean().nullable() }),
   beat: strict({
@@ -421,6 +425,7 @@ const OPTIONAL = new Set([
   'cue pattern',
   'cue movement',
   'cue keys',
+  'cue group',
   'pattern note',
   'passage separator',
   'programme spelling',

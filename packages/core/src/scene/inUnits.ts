@@ -2,8 +2,8 @@
 import { movementOf, styleOf } from '../programme/patterns.ts';
 import type { Programme } from '../programme/programme.ts';
 import type { DrawingItem, DrawingList, PaintedUnit } from './drawing.ts';
-import { layOut } from './layout.ts';
 import { smallestUnits } from './movingText.ts';
+import { layoutOf } from './stacking.ts';
 import type { TextShaper } from './shaper.ts';
 import { paintedLines } from './units.ts';
 
@@ -37,7 +37,7 @@ function partsAtRest(
   const style = styleOf(programme, cue);
   const movement = movementOf(programme, cue, style.fade ?? 0);
   if (!movement) return [whole];
-  const layout = layOut(cue.text, style, programme.facts.frame, shaper);
+  const layout = layoutOf(programme, cue, shaper);
   return smallestUnits(programme, cue, movement, layout, shaper).map((unit) => ({
     text: unit.text.trimEnd(),
     box: unit.box,

@@ -88,23 +88,28 @@ export function layOut(
   return made;
 }
 
-const shifted = new WeakMap<TextLayout, Map<number, TextLayout>>();
+const shiftedBefore = new WeakMap<TextLayout, Map<string, TextLayout>>();
 
-/** A layout moved down by whole pixels, or up by fewer than none; remembered with the layout. */
-export function shiftedDown(layout: TextLayout, by: number, frame: FrameSize): TextLayout {
-  if (by === 0) return layout;
-  const known = shifted.get(layout) ?? new Map<number, TextLayout>();
-  shifted.set(layout, known);
-  const found = known.get(by);
+/** A layout moved by whole pixels, to the right and down; remembered with the layout. */
+export function shifted(layout: TextLayout, by: Point, frame: FrameSize): TextLayout {
+  if (by.x === 0 && by.y === 0) return layout;
+  const known = shiftedBefore.get(layout) ?? new Map<string, TextLayout>();
+  shiftedBefore.set(layout, known);
+  const key = `${by.x} ${by.y}`;
+  const found = known.get(key);
   if (found) return found;
-  const box = { ...layout.box, y: layout.box.y + by };
+  const box = { ...layout.box, x: layout.box.x + by.x, y: layout.box.y + by.y };
   const made = {
     ...layout,
     box,
-    lines: layout.lines.map((line) => ({ ...line, baseline: line.baseline + by })),
-    outOfFrame: Math.max(layout.outOfFrame, outBy(box, layout.style, frame)),
+    lines: layout.lines.map((line) => ({
+      ...line,
+      x: line.x + by.x,
+      baseline: line.baseline + by.y,
+    })),
+    outOfFrame: outBy(box, layout.style, frame),
   };
-  known.set(by, made);
+  known.set(key, made);
   return made;
 }
 
@@ -112,8 +117,14 @@ export function shiftedDown(layout: TextLayout, by: number, frame: FrameSize): T
 export const turnOf = ({ x, y, w, h }: Box, { turn }: TextStyle): Transform | undefined =>
   turn ? turnedAbout(turn, x + w / 2, y + h / 2) : undefined;
 
+/** The height of a line of a style from its top to its foot, in pixels. */
+export function lineHeight({ family, size }: TextStyle, shaper: TextShaper): number {
+  const { ascent, descent } = shaper.metrics(family);
+  return (ascent + descent) * size;
+}
+
 /** How far text with its outline runs out of the frame at the worst side, in whole pixels; 0 where it is inside. */
-function outBy(box: Box, style: TextStyle, frame: FrameSize): number {
+export function outBy(box: Box, style: TextStyle, frame: FrameSize): number {
   const turn = turnOf(box, style);
   const { x, y, w, h } = turn ? movedBox(box, turn) : box;
   const edge = style.outlineWidth;
@@ -165,15 +176,28 @@ function fitted(
   return widest > room ? { ...style, size: (style.size * room) / widest } : style;
 }
 
-/** Where the corner of a box stands whose side or middle is at a place. */
-const cornerAt = (
-  { across, down }: Pick<TextStyle, 'across' | 'down'>,
-  at: { readonly x: number; readonly y: number },
-  { w, h }: Pick<Box, 'w' | 'h'>,
-) => ({ x: at.x - w * SHARES[across], y: at.y - h * SHARES[down] });
+/** In pixels of the frame, from its top left; or in shares of a box. */
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A box so large as its style has it stand: with its side or middle where it was put by hand, or at the margins. */
+export function boxFor(style: TextStyle, { w, h }: Pick<Box, 'w' | 'h'>, frame: FrameSize): Box {
+  const { margin, across, down, placed } = style;
+  const at = placed
+    ? { x: placed.x * frame.width, y: placed.y * frame.height }
+    : {
+        x: { left: margin, centre: frame.width / 2, right: frame.width - margin }[across],
+        y: { top: margin, middle: frame.height / 2, bottom: frame.height - margin }[down],
+      };
+  // A whole pixel keeps the stems of still text sharp.
+  const [x, y] = [Math.round(at.x - w * SHARES[across]), Math.round(at.y - h * SHARES[down])];
+  return { x, y, w, h };
+}
 
 /** How far from its left, or from its top, a box is set. */
-const SHARES = { left: 0, centre: 0.5, right: 1, top: 0, middle: 0.5, bottom: 1 } as const;
+export const SHARES = { left: 0, centre: 0.5, right: 1, top: 0, middle: 0.5, bottom: 1 } as const;
 
 /** The place of the side or middle of a box that a style sets text by, in shares of the frame. */
 export const placeOfBox = (
@@ -198,16 +222,7 @@ function layOutAfresh(
   const step = style.size * style.lineSpacing;
   const h = (ascent + descent) * style.size + step * Math.max(0, set.length - 1);
   const w = Math.max(0, ...shaped.map((line) => line.width));
-  const { margin } = style;
-  const at = style.placed
-    ? { x: style.placed.x * frame.width, y: style.placed.y * frame.height }
-    : {
-        x: { left: margin, centre: frame.width / 2, right: frame.width - margin }[style.across],
-        y: { top: margin, middle: frame.height / 2, bottom: frame.height - margin }[style.down],
-      };
-  const corner = cornerAt(style, at, { w, h });
-  // A whole pixel keeps the stems of still text sharp.
-  const box = { x: Math.round(corner.x), y: Math.round(corner.y), w, h };
+  const box = boxFor(style, { w, h }, frame);
   const lines = shaped.map((line, place): PlacedLine => ({
     x: Math.round(box.x + (w - line.width) * SHARES[style.across]),
     baseline: Math.round(box.y + ascent * style.size + place * step),

@@ -3,14 +3,8 @@ import { movedBox, turnedAbout } from '../movement/matrix.ts';
 import type { Programme, TextStyle } from '../programme/programme.ts';
 import type { Line } from '../text/lines.ts';
 import type { Box } from './drawing.ts';
-import { layOut, placeOfBox, turnOf, type TextLayout } from './layout.ts';
+import { layOut, placeOfBox, turnOf, type Point, type TextLayout } from './layout.ts';
 import type { TextShaper } from './shaper.ts';
-
-/** In pixels of the frame, from its top left; or in shares of a box. */
-export interface Point {
-  readonly x: number;
-  readonly y: number;
-}
 
 /** A text in hand: as it was when it was taken. */
 export interface TextInHand {

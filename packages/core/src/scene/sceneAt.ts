@@ -19,7 +19,8 @@ import { underlinesAt } from './underline.ts';
 import { draftOf, partsAt } from './movingText.ts';
 import { turnOf } from './layout.ts';
 import { layOutCue } from './stacking.ts';
-import { after, type Transform } from '../movement/matrix.ts';
+import { boxOfGroup, pushedBy } from './grouped.ts';
+import { after, shiftedBy, STRAIGHT, type Transform } from '../movement/matrix.ts';
 import { leaning, seenLeaning } from './lean.ts';
 import { rollItems, topOfRoll } from './rollItems.ts';
 import { platesOf } from './plates.ts';
@@ -81,15 +82,19 @@ export function sceneAt(
         const caret = caretAt(movement, draft, layout, since);
         if (caret) drawn.push(caret);
       }
-      const turn = turnOf(box, style);
-      items.push(...(turn ? drawn.map((item) => turned(item, turn)) : drawn));
+      const group = cue.group?.id;
+      const about = group ? boxOfGroup(programme, row, group, shaper) : box;
+      const turn = layout.style.turn ? turnOf(about, layout.style) : undefined;
+      const by = cue.group ? pushedBy(programme, row, cue, time, shaper) : 0;
+      const moved = by === 0 ? turn : after(shiftedBy(0, by), turn ?? STRAIGHT);
+      items.push(...(moved ? drawn.map((item) => turned(item, moved)) : drawn));
       over.push(...flashes.frame);
     }
   }
   return { width: frame.width, height: frame.height, items: [...items, ...over] };
 }
 
-/** An item that is turned with its text; the parts of one that moves, each after it has moved. */
+/** An item that is turned or pushed with its text; the parts of one that moves, each after it has moved. */
 function turned(item: DrawingItem, turn: Transform): DrawingItem {
   const afterwards = (transform: Transform | undefined) =>
     transform ? after(turn, transform) : turn;

@@ -1,15 +1,17 @@
 /** Cues of one strand that overlap in time, stacked so that none covers another. */
+import { cuesInOrder, placeOf } from '../programme/order.ts';
 import { levelsOf } from '../programme/levels.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
 import { isBlank, type Line } from '../text/lines.ts';
 import { firstEndingAfter, overlap } from '../time/range.ts';
-import { layOut, shiftedDown, type TextLayout } from './layout.ts';
+import { layOut, shifted, type TextLayout } from './layout.ts';
+import { layOutInGroup } from './grouped.ts';
 import { styleOf } from '../programme/patterns.ts';
 import type { TextShaper } from './shaper.ts';
 
 /**
- * The layout of a cue's text where it is seen: clear of those that were there before it, on a strand whose cues may
- * overlap.
+ * The layout of a cue's text where it is seen: among the cues of its group, or clear of those that were there before it,
+ * on a strand whose cues may overlap.
  *
  * @param row   the cues of the strand, by start
  * @param at    the cue's place in it
@@ -24,9 +26,16 @@ export function layOutCue(
 ): TextLayout {
   const cue = row[at] as Cue;
   const { frame } = programme.facts;
+  if (cue.group) return layOutInGroup(programme, row, cue, shaper, text);
   const own = layOut(text ?? cue.text, styleOf(programme, cue), frame, shaper);
   if (!programme.strands[cue.strand]?.overlapAllowed) return own;
-  return shiftedDown(own, stackedBy(programme, row, at, shaper), frame);
+  return shifted(own, { x: 0, y: stackedBy(programme, row, at, shaper) }, frame);
+}
+
+/** The layout of a cue where it is seen, as {@link layOutCue} has it. */
+export function layoutOf(programme: Programme, cue: Cue, shaper: TextShaper): TextLayout {
+  const row = cuesInOrder(programme, cue.strand);
+  return layOutCue(programme, row, placeOf(row, cue), shaper);
 }
 
 /**
@@ -56,7 +65,7 @@ export function stackedBy(
     const lower = of[other] as number;
     if (lower >= level || !overlap(beside, cue) || isBlank(beside.text)) continue;
     const style = styleOf(programme, beside);
-    if (style.down !== down || style.placed) continue;
+    if (style.down !== down || style.placed || beside.group) continue;
     const { box } = layOut(beside.text, style, programme.facts.frame, shaper);
     heights[lower] = Math.max(heights[lower] as number, Math.ceil(box.h));
   }

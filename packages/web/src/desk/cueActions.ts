@@ -1,5 +1,10 @@
 /** What the editor can do with cues, whichever way it is asked for: by key, button or menu. */
 import { closeGaps } from '@cadence/core/programme/edits/cues/closeGaps.ts';
+import {
+  groupCues,
+  ungroupCues,
+  wholeGroups,
+} from '@cadence/core/programme/edits/cues/groupCues.ts';
 import { holdSentence } from '@cadence/core/programme/edits/cues/holdSentence.ts';
 import { addCue } from '@cadence/core/programme/edits/cues/addCue.ts';
 import { joinCues } from '@cadence/core/programme/edits/cues/joinCues.ts';
@@ -16,7 +21,7 @@ import { trimCue, type Edge } from '@cadence/core/programme/edits/cues/trimCue.t
 import { SAID_COLOUR } from '@cadence/core/programme/defaults.ts';
 import { marksInOrder, neighbours, placeOf } from '@cadence/core/programme/order.ts';
 import { tieEdges } from '@cadence/core/programme/ties.ts';
-import type { Cue, Id } from '@cadence/core/programme/programme.ts';
+import type { Cue, Id, Standing } from '@cadence/core/programme/programme.ts';
 import { frameAt, frameLength, frames } from '@cadence/core/time/frameRate.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
 import { add, fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
@@ -261,6 +266,11 @@ export function cueActions(desk: DeskPorts) {
         make(edit.note ? { ...edit, note: 'Each cue already lasts until the next.' } : edit);
       }),
     /** Each selected cue stays until its sentence has ended, so that it builds up. */
+    group: (standing: Standing) =>
+      withSelection((ids) =>
+        make(groupCues(desk.programme(), wholeGroups(desk.programme(), ids), standing, newId)),
+      ),
+    ungroup: () => withSelection((ids) => make(ungroupCues(desk.programme(), ids))),
     holdSentence: () => withSelection((ids) => make(holdSentence(desk.programme(), ids))),
     /** The selected cues together begin or end at the playhead; what is between goes along in proportion. */
     stretch: (edge: Edge) =>

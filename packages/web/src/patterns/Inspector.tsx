@@ -28,6 +28,7 @@ import { Figure } from './fields.tsx';
 import { shelf } from '../picture/studio.ts';
 import { FontSelect } from '../picture/FontSelect.tsx';
 import { strandOfText, wearersOf } from './inHand.ts';
+import { GroupForm } from './GroupForm.tsx';
 import { KeySoundsForm } from './KeySoundsForm.tsx';
 import { ComesInForm, GoesForm } from './MovementForms.tsx';
 import { PlaceForm } from './PlaceForm.tsx';
@@ -152,6 +153,7 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
       </div>
       <TextForm style={style} set={look} />
       <PlaceForm style={style} cue={cue} frame={programme.facts.frame} set={look} />
+      {(selected > 1 || cue?.group) && <GroupForm cue={cue} />}
       <ComesInForm phase={movement.comesIn} set={comesIn} />
       {cue && (cue.keys || (isWorn && movement.comesIn?.by === 'letter')) && (
         <KeySoundsForm cue={cue} ids={selected > 0 ? selection : [cue.id]} />

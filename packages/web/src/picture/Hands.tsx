@@ -17,7 +17,6 @@ import {
   turnedTo,
   type Drawn,
   type Guides,
-  type Point,
   type TextInHand,
 } from '@cadence/core/scene/placing.ts';
 import { NOTHING, sceneAt } from '@cadence/core/scene/sceneAt.ts';
@@ -25,6 +24,8 @@ import { partsAt } from '@cadence/core/scene/movingText.ts';
 import { STILL } from '@cadence/core/movement/movement.ts';
 import { countFrames, frameAt } from '@cadence/core/time/frameRate.ts';
 import { NO_PICTURES } from '@cadence/paint/stage.ts';
+import type { Point } from '@cadence/core/scene/layout.ts';
+import { boxOfGroup, membersOf } from '@cadence/core/scene/grouped.ts';
 import { safeAreaOf } from '@cadence/core/scene/safeArea.ts';
 import { layOutCue } from '@cadence/core/scene/stacking.ts';
 import { isBlank, plainText } from '@cadence/core/text/lines.ts';
@@ -62,9 +63,11 @@ interface Held {
   readonly drawn: Drawn | undefined;
 }
 
-/** A cue on the picture, and the box of its text as it is seen. */
+/** A cue on the picture, and the box of its text as it is seen, or of its group. */
 interface Seen {
   readonly cue: Cue;
+  /** The cue that says where it stands. */
+  readonly of: Cue;
   readonly hand: TextInHand;
   readonly box: Box;
 }
@@ -79,10 +82,14 @@ function seenAt(programme: Programme, time: Ticks): Seen[] {
       const cue = row[at];
       if (!cue || cue.start > time) break;
       if (!contains(cue, time) || cue.passage || isBlank(cue.text)) continue;
-      const layout = layOutCue(programme, row, at, shelf);
-      const style = styleOf(programme, cue);
+      const own = layOutCue(programme, row, at, shelf);
+      // A group is taken as one, by its first cue.
+      const [of = cue] = cue.group ? membersOf(row, cue.group.id) : [];
+      const box = cue.group && boxOfGroup(programme, row, cue.group.id, shelf);
+      const layout = box ? { ...own, box } : own;
+      const style = styleOf(programme, of);
       const hand = { text: cue.text, style, frame, layout, shaper: shelf };
-      seen.push({ cue, hand, box: seenBox(layout) });
+      seen.push({ cue, of, hand, box: seenBox(layout) });
     }
     return seen;
   });
@@ -111,6 +118,23 @@ export default function Hands({ cue, change }: HandsProps) {
     window.addEventListener('keydown', onKey, true);
     return () => window.removeEventListener('keydown', onKey, true);
   }, [isHeld]);
+  // Nothing has its size before its letters are there.
+  const [, setLetters] = useState(0);
+  const texts = useRef(new WeakMap<object, string>());
+  useEffect(() => {
+    const wanted = seenAt(programme, time).filter(
+      ({ cue: each, hand }) => texts.current.get(each.text) !== hand.style.family,
+    );
+    if (wanted.length === 0) return;
+    for (const { cue: each, hand } of wanted) texts.current.set(each.text, hand.style.family);
+    const prepare = async () => {
+      await stage.ownFonts(programme);
+      for (const { hand } of wanted) await shelf.prepare(hand.style.family, hand.text);
+      setLetters((count) => count + 1);
+    };
+    // What went wrong is said where the picture is drawn.
+    prepare().catch(() => wanted.forEach(({ cue: each }) => texts.current.delete(each.text)));
+  }, [programme, time]);
   if (playing) return null;
   const all = seenAt(programme, time);
   const here = all.find((each) => each.cue.id === cue?.id);
@@ -133,9 +157,9 @@ export default function Hands({ cue, change }: HandsProps) {
     setHeld(null);
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
-    if (!held || !cue) return;
+    if (!held || !here) return;
     const { part, drawn } = held.restyle(onFrame(event), event.altKey);
-    draft(change(cue, part));
+    draft(change(here.of, part));
     setHeld({ ...held, drawn });
   };
   const guides = (): Guides =>
@@ -154,7 +178,7 @@ export default function Hands({ cue, change }: HandsProps) {
       return { part: movedBy(hand, whole), ...(drawn && { drawn }) };
     });
   };
-  const onKey = (event: KeyboardEvent, { hand, cue: of }: Seen) => {
+  const onKey = (event: KeyboardEvent, { hand, of }: Seen) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const way = {
       ArrowLeft: { x: -1, y: 0 },
@@ -286,46 +310,52 @@ function Handles({
         onPointerDown={takeWhole}
         onKeyDown={onKey}
       />
-      {isOut && (
-        <line className={classes.arm} {...{ x1: top.x, y1: top.y, x2: knob.x, y2: knob.y }} />
+      {!cue.group && (
+        <>
+          {isOut && (
+            <line className={classes.arm} {...{ x1: top.x, y1: top.y, x2: knob.x, y2: knob.y }} />
+          )}
+          {([0, 1] as const).map((side) => {
+            const point = at(side, 0.5);
+            return (
+              <rect
+                key={side}
+                className={classes.side}
+                {...{ x: point.x - HANDLE * pixel * 0.7, y: point.y - HANDLE * pixel * 1.8 }}
+                {...{ width: HANDLE * pixel * 1.4, height: HANDLE * pixel * 3.6 }}
+                transform={`rotate(${hand.style.turn ?? 0} ${point.x} ${point.y})`}
+                onPointerDown={(event) => take(event, (to) => ({ part: brokenTo(hand, side, to) }))}
+              >
+                <title>Drag to break the lines at a width</title>
+              </rect>
+            );
+          })}
+          {CORNERS.map(({ name, ...corner }) => {
+            const point = at(corner.x, corner.y);
+            return (
+              <rect
+                key={name}
+                className={classes.corner}
+                {...{ x: point.x - HANDLE * pixel, y: point.y - HANDLE * pixel }}
+                {...{ width: 2 * HANDLE * pixel, height: 2 * HANDLE * pixel }}
+                data-corner={name}
+                onPointerDown={(event) =>
+                  take(event, (to) => ({ part: sizedTo(hand, corner, to) }))
+                }
+              >
+                <title>Drag to size the text</title>
+              </rect>
+            );
+          })}
+          <circle
+            className={classes.knob}
+            {...{ cx: knob.x, cy: knob.y, r: HANDLE * pixel * 1.1 }}
+            onPointerDown={(event) => take(event, (to, alt) => ({ part: turnedTo(hand, to, alt) }))}
+          >
+            <title>Drag to turn the text; Alt turns it freely</title>
+          </circle>
+        </>
       )}
-      {([0, 1] as const).map((side) => {
-        const point = at(side, 0.5);
-        return (
-          <rect
-            key={side}
-            className={classes.side}
-            {...{ x: point.x - HANDLE * pixel * 0.7, y: point.y - HANDLE * pixel * 1.8 }}
-            {...{ width: HANDLE * pixel * 1.4, height: HANDLE * pixel * 3.6 }}
-            transform={`rotate(${hand.style.turn ?? 0} ${point.x} ${point.y})`}
-            onPointerDown={(event) => take(event, (to) => ({ part: brokenTo(hand, side, to) }))}
-          >
-            <title>Drag to break the lines at a width</title>
-          </rect>
-        );
-      })}
-      {CORNERS.map(({ name, ...corner }) => {
-        const point = at(corner.x, corner.y);
-        return (
-          <rect
-            key={name}
-            className={classes.corner}
-            {...{ x: point.x - HANDLE * pixel, y: point.y - HANDLE * pixel }}
-            {...{ width: 2 * HANDLE * pixel, height: 2 * HANDLE * pixel }}
-            data-corner={name}
-            onPointerDown={(event) => take(event, (to) => ({ part: sizedTo(hand, corner, to) }))}
-          >
-            <title>Drag to size the text</title>
-          </rect>
-        );
-      })}
-      <circle
-        className={classes.knob}
-        {...{ cx: knob.x, cy: knob.y, r: HANDLE * pixel * 1.1 }}
-        onPointerDown={(event) => take(event, (to, alt) => ({ part: turnedTo(hand, to, alt) }))}
-      >
-        <title>Drag to turn the text; Alt turns it freely</title>
-      </circle>
     </>
   );
 }

@@ -26,6 +26,10 @@ const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: ()
     ['Hold each cue until its sentence ends', 'Alt G', act.holdSentence],
   ],
   [
+    ['Group them, to stand together and go as one', 'Alt Shift G', () => act.group('below')],
+    ['Take out of the group', '', act.ungroup],
+  ],
+  [
     ['Tie to words, or untie', 'Alt T', act.tieOrFree],
     ['Select everything from here on', 'Shift End', () => act.selectFromHere('end')],
     ['Select everything up to here', 'Shift Home', () => act.selectFromHere('start')],
@@ -35,11 +39,11 @@ const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: ()
 ];
 
 export const TimesMenu = () => (
-  <Menu position="bottom-end" width={330}>
+  <Menu position="bottom-end" width={370}>
     <Menu.Target>
       <Button rightSection={<IconChevronDown size={14} />}>Times</Button>
     </Menu.Target>
-    <Menu.Dropdown>
+    <Menu.Dropdown mah="calc(100vh - 150px)" style={{ overflowY: 'auto' }}>
       {ITEMS.map((group, at) => (
         <div key={at} role="none">
           {at > 0 && <Menu.Divider />}

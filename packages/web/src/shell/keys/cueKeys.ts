@@ -143,6 +143,12 @@ export const CUE_KEYS: readonly Key[] = [
       run: act.holdSentence,
     },
     {
+      keys: 'Alt Shift G',
+      does: 'Group the selected cues: they stand below each other and go as one',
+      ofCue: true,
+      run: () => act.group('below'),
+    },
+    {
       keys: 'Alt V',
       does: 'End the selected cues with the voice',
       run: act.trimToVoice,

@@ -44,6 +44,7 @@ export const OTHER_WORDS: Readonly<Record<string, string>> = {
   'Shift ]': 'scale squeeze time',
   G: 'remove join snap gap',
   'Shift G': 'extend fill gap duration',
+  'Alt Shift G': 'together paragraph layout stand',
   'Alt G': 'build up paragraph stay together group',
   'Alt V': 'trim speech silence tail',
   'Alt T': 'link attach lock anchor',
