@@ -3,7 +3,7 @@ import { COMES_IN, fading, framesLong, GOES, type ComesIn, type Goes } from './m
 import { turnedAbout } from './matrix.ts';
 import { shuffled } from './random.ts';
 import { threadsOf, turns, type CueTime, type Part } from './threads.ts';
-import { lettersOnHits, typedTimes } from './typing.ts';
+import { lettersOnHits, typedTimes, typedWithSlips } from './typing.ts';
 
 const time = (length: number, more: Partial<CueTime> = {}): CueTime => ({
   ...{ length, beats: [], bars: [], marks: [], hits: [], beat: 12, rate: 25 },
@@ -303,4 +303,42 @@ test('what is worked out of powers and sines has no bit that engines disagree ab
   const { a, b } = turnedAbout(17, 0, 0);
   expect([steps(a), steps(b)].every(Number.isInteger)).toBe(true);
   expect(turnedAbout(90, 0, 0)).toMatchObject({ a: 0, b: 1, d: 0 });
+});
+
+describe('slips of the typing hand', () => {
+  const text = 'The ferry at Skerrymoor has no engine of its own, and never had.';
+  const typing = { rate: 8, uneven: 0.5, seed: 5 };
+  const { times, slips } = typedWithSlips(text, { ...typing, slips: 20 });
+
+  it('strike the key beside, in the same case, and some letters apart', () => {
+    expect(slips.length).toBeGreaterThan(2);
+    for (const { letter, text: wrong } of slips) {
+      const right = text[letter] ?? '';
+      expect(wrong).not.toBe(right);
+      expect(wrong === wrong.toUpperCase()).toBe(right === right.toUpperCase());
+    }
+    const places = slips.map(({ letter }) => letter);
+    places.slice(1).forEach((place, at) => expect(place - (places[at] ?? 0)).toBeGreaterThan(3));
+  });
+
+  it('are seen, taken away and put right, and what follows is later by that', () => {
+    const even = typedTimes(text, typing);
+    let late = 0;
+    for (const [at, time] of times.entries()) {
+      const slip = slips.find(({ letter }) => letter === at);
+      if (slip) {
+        expect(slip.struck).toBeCloseTo((even[at] ?? 0) + late, 9);
+        expect(slip.away).toBeGreaterThan(slip.struck);
+        expect(time).toBeGreaterThan(slip.away);
+        late = time - (even[at] ?? 0);
+      }
+      expect(time).toBeCloseTo((even[at] ?? 0) + late, 9);
+    }
+  });
+
+  it('are none where none are asked for, and the same for the same seed', () => {
+    expect(typedWithSlips(text, typing)).toEqual({ times: typedTimes(text, typing), slips: [] });
+    expect(typedWithSlips(text, { ...typing, slips: 20 }).slips).toEqual(slips);
+    expect(typedWithSlips(text, { ...typing, seed: 6, slips: 20 }).slips).not.toEqual(slips);
+  });
 });

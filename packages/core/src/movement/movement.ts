@@ -121,6 +121,8 @@ export interface ComesIn extends Phase {
   /** Of `typed`: letters a second, and how uneven the hand is, from 0 to 1. */
   readonly rate?: number;
   readonly uneven?: number;
+  /** Of `typed`: of a hundred letters so many are struck wrong at first, seen, taken away and struck again. */
+  readonly slips?: number;
   /** Of a text that comes in by letters. */
   readonly caret?: Caret | null;
 }

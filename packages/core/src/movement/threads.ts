@@ -7,7 +7,7 @@
 import type { ComesIn, Duration, Goes, Movement, Order } from './movement.ts';
 import { countCharacters } from '../text/graphemes.ts';
 import { shuffled } from './random.ts';
-import { typedTimes } from './typing.ts';
+import { typedWithSlips } from './typing.ts';
 
 /** From when to when something is said, in frames from the start of the cue; before it where less than 0. */
 export interface Said {
@@ -52,6 +52,14 @@ export interface Going {
   readonly gone: number;
 }
 
+/** A part that is struck wrong at first: what is seen in its place, from which frame up to which. */
+export interface SlippedPart {
+  readonly part: number;
+  readonly text: string;
+  readonly struck: number;
+  readonly away: number;
+}
+
 export interface Threads {
   readonly coming: readonly Coming[];
   readonly going: readonly Going[];
@@ -59,6 +67,7 @@ export interface Threads {
   readonly shortened: number;
   /** How many units had no instant of their own, and were spread after the others. */
   readonly without: number;
+  readonly slips: readonly SlippedPart[];
 }
 
 /** The frames in which units are seen to come: as they land, or as they begin. */
@@ -118,6 +127,7 @@ interface Asked {
   /** In no way rounded or cut. */
   readonly coming: Coming[];
   readonly without: number;
+  readonly slips?: readonly SlippedPart[];
 }
 
 function comingAsked(phase: ComesIn, parts: readonly Part[], time: CueTime): Asked {
@@ -162,18 +172,28 @@ function comingAsked(phase: ComesIn, parts: readonly Part[], time: CueTime): Ask
       return at(instants, [], Math.max(0, count - found.length));
     }
     case 'typed': {
-      const times = typedTimes(parts.map(({ text }) => text).join(''), {
-        rate: phase.rate ?? 10,
-        uneven: phase.uneven ?? 0,
-        seed: phase.seed,
-      });
+      const { rate = 10, uneven = 0, seed, slips: wrong = 0 } = phase;
+      const typing = { rate, uneven, seed, slips: phase.by === 'letter' ? wrong : 0 };
+      const { times, slips } = typedWithSlips(parts.map(({ text }) => text).join(''), typing);
+      const firsts: number[] = [];
       let letter = 0;
-      const instants = parts.map(({ text }) => {
-        const struck = (times[letter] ?? 0) * time.rate;
+      for (const { text } of parts) {
+        firsts.push(letter);
         letter += countCharacters(text);
-        return struck + phase.after;
+      }
+      const instant = (seconds: number) => seconds * time.rate + phase.after;
+      const slipped = slips.flatMap((slip): SlippedPart[] => {
+        const part = firsts.indexOf(slip.letter);
+        const [struck, away] = [slip.struck, slip.away].map((each) => instant(each) - phase.early);
+        return part < 0 ? [] : [{ part, text: slip.text, struck: struck ?? 0, away: away ?? 0 }];
       });
-      return at(instants, []);
+      return {
+        ...at(
+          firsts.map((first) => instant(times[first] ?? 0)),
+          [],
+        ),
+        slips: slipped,
+      };
     }
     case 'after': {
       const long = takes ?? time.length / Math.max(1, count);
@@ -317,7 +337,12 @@ export function threadsOf(
       const wants = wanted[at];
       return wants && shorter(gone - leaves, wants.gone - wants.leaves);
     }).length;
-  return { coming, going, shortened, without: asked.without };
+  const slips = (asked.slips ?? []).map(({ struck, away, ...slip }): SlippedPart => ({
+    ...slip,
+    struck: between(struck * scale, 0, length - 1),
+    away: between(away * scale, 0, length - 1),
+  }));
+  return { coming, going, shortened, without: asked.without, slips };
 }
 
 const between = (value: number, least: number, most: number): number =>

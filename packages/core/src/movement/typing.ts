@@ -9,6 +9,19 @@ export interface Typing {
   /** How uneven the hand is: 0 strikes like a clock, 1 like a beginner. */
   readonly uneven: number;
   readonly seed: number;
+  /** Of a hundred letters so many are struck wrong at first. */
+  readonly slips?: number;
+}
+
+/** A letter that is struck wrong at first. Times are in seconds from the first letter. */
+export interface Slip {
+  /** The number of the letter. */
+  readonly letter: number;
+  /** What is struck in its place. */
+  readonly text: string;
+  readonly struck: number;
+  /** When it is taken away. */
+  readonly away: number;
 }
 
 /** How much longer than another letter a hand takes for one: before a capital, and after a stop. */
@@ -37,6 +50,55 @@ export function typedTimes(text: string, { rate, uneven, seed }: Typing): number
   const each = whole > 0 ? (letters.length - 1) / whole / rate : 0;
   let at = 0;
   return weights.map((weight) => (at += weight * each));
+}
+
+/** In strokes: how long it takes to see a slip, and then to strike the right letter. */
+const [SEEN, AGAIN] = [2.2, 1];
+/** The number of letters from one slip to the next at least. */
+const APART = 4;
+/** Letters by where they are struck, row by row: a slip hits the one beside. */
+const ROWS = ['qwertyuiop', 'asdfghjkl', 'zxcvbnm'];
+
+/** What a finger strikes that slips: the key beside; the letter that comes next where nothing is known of the keys. */
+function besideOf(letter: string, next: string | undefined, right: boolean): string | undefined {
+  const small = letter.toLowerCase();
+  const row = ROWS.find((each) => each.includes(small));
+  if (!row) return next !== undefined && /^\p{L}/u.test(next) && next !== letter ? next : undefined;
+  const at = row.indexOf(small);
+  const beside = row[right ? at + 1 : at - 1] ?? row[right ? at - 1 : at + 1] ?? small;
+  return letter === small ? beside : beside.toUpperCase();
+}
+
+/**
+ * The time of every letter of a text as {@link typedTimes} has them, later by the slips before it; and the slips: each is
+ * seen, taken away, and struck again. The pace between them is as asked.
+ */
+export function typedWithSlips(
+  text: string,
+  typing: Typing,
+): { readonly times: readonly number[]; readonly slips: readonly Slip[] } {
+  const { rate, seed, slips: wanted = 0 } = typing;
+  const even = typedTimes(text, typing);
+  if (wanted <= 0) return { times: even, slips: [] };
+  const letters = graphemes(text);
+  // The hand itself is as it is without slips.
+  const next = chance(seed ^ 0x51ed);
+  const slips: Slip[] = [];
+  let late = 0;
+  const times = letters.map((letter, at) => {
+    const [falls, right] = [next() < wanted / 100, next() < 0.5];
+    const isFar = at > 0 && at - (slips.at(-1)?.letter ?? -APART) >= APART;
+    const time = (even[at] ?? 0) + late;
+    const beside =
+      falls && isFar && /^\p{L}/u.test(letter)
+        ? besideOf(letter, letters[at + 1], right)
+        : undefined;
+    if (beside === undefined) return time;
+    slips.push({ letter: at, text: beside, struck: time, away: time + SEEN / rate });
+    late += (SEEN + AGAIN) / rate;
+    return (even[at] ?? 0) + late;
+  });
+  return { times, slips };
 }
 
 /** A letter and the instant at which it is struck, in seconds. */

@@ -170,6 +170,7 @@ const comesIn = strict({
   after: yup.number().integer().min(-10_000).max(10_000).required(),
   rate: yup.number().min(0.1).max(1000),
   uneven: share,
+  slips: yup.number().min(0).max(100),
   caret: strict({
     shape: yup.string().oneOf(CARETS).required(),
     on: yup.number().integer().min(1).max(10_000).required(),

@@ -3,7 +3,7 @@ import { typedTimes } from '../movement/typing.ts';
 import type { Movement } from '../movement/movement.ts';
 import type { Programme } from './programme.ts';
 import { programmeWithCues } from './samples.ts';
-import { strokesOf } from './strokes.ts';
+import { strokesOf, TAKEN_AWAY } from './strokes.ts';
 
 const TYPED: ComesIn = {
   ...COMES_IN,
@@ -62,5 +62,21 @@ describe('the strokes of a typed text', () => {
       expect(
         struck('Tide at\nsix', {}, { goes: { ...goes, by } }).map(({ frame }) => frame),
       ).toEqual(struck('Tide at\nsix').map(({ frame }) => frame));
+  });
+
+  it('are those of slips and of taking them away too, in order', () => {
+    const text = 'The ferry at Skerrymoor has no engine';
+    const strokes = struck(text, { slips: 20, rate: 20, seed: 5 }, {}, 400);
+    const away = strokes.flatMap(({ text: letter }, at) => (letter === TAKEN_AWAY ? [at] : []));
+    expect(away.length).toBeGreaterThan(0);
+    const frames = strokes.map(({ frame }) => frame);
+    expect(frames).toEqual([...frames].sort((a, b) => a - b));
+    // What is left, each with what was struck before it taken away, is the text.
+    const left: string[] = [];
+    for (const { text: letter } of strokes) {
+      if (letter === TAKEN_AWAY) left.pop();
+      else left.push(letter);
+    }
+    expect(left.join('')).toBe(text);
   });
 });

@@ -16,6 +16,9 @@ export interface Stroke {
   readonly frame: number;
 }
 
+/** The stroke that takes a letter away. */
+export const TAKEN_AWAY = '\b';
+
 interface Letter {
   readonly text: string;
   readonly from: number;
@@ -23,7 +26,7 @@ interface Letter {
 }
 
 /**
- * The strokes of a cue in the order of its text; none where it does not come in by letters. Letters that are joined on
+ * The strokes of a cue in the order in which they are struck; none where it does not come in by letters. Letters that are joined on
  * screen are strokes of their own. Spaces are struck between the letters beside them.
  */
 export function strokesOf(programme: Programme, cue: Cue): Stroke[] {
@@ -54,15 +57,21 @@ export function strokesOf(programme: Programme, cue: Cue): Stroke[] {
   const threads = threadsOf(movement, { comes, go, pairs }, timeOfCue(programme, cue));
   const struck = seenToCome(coming, threads);
   let letter = -1;
-  return all.flatMap(({ text: each, from }, at): Stroke[] => {
+  const right = all.flatMap(({ text: each, from }, at): Stroke[] => {
     if (each.trim() !== '') return [{ text: each, frame: struck[++letter] ?? 0 }];
-    const [before, after] = [struck[letter], struck[letter + 1]];
+    const slip = threads.slips.find(({ part }) => part === letter + 1);
+    const [before, after] = [struck[letter], slip?.struck ?? struck[letter + 1]];
     if (before === undefined || after === undefined) return [];
     const first = all.findLastIndex((other, place) => place < at && other.text.trim() !== '') + 1;
     const next = all.findIndex((other) => other.from > from && other.text.trim() !== '');
     const share = (at - first + 1) / (next - first + 1);
     return [{ text: each, frame: Math.round(before + share * (after - before)) }];
   });
+  const slips = threads.slips.flatMap((slip): Stroke[] => [
+    { text: slip.text, frame: slip.struck },
+    { text: TAKEN_AWAY, frame: slip.away },
+  ]);
+  return slips.length > 0 ? [...right, ...slips].sort((a, b) => a.frame - b.frame) : right;
 }
 
 /** The units of a kind, by where they begin and end in a text. */

@@ -90,3 +90,27 @@ describe('the caret of a typed text', () => {
     expect(at(typed('sea and chain', CARET, { by: 'word' }), 5).caret).toBeUndefined();
   });
 });
+
+test('a slip is seen in the place of its letter, with the caret after it, until it is taken away', () => {
+  const programme = typed('seawater', CARET, { slips: 50, rate: 5, after: 0, seed: 2 });
+  const texts = Array.from({ length: 99 }, (_, frame) => {
+    const { items } = sceneAt(programme, at25(frame), shaper);
+    const seen = items.flatMap((item) =>
+      item.kind === 'text' ? (item.units?.map((unit) => unit.text).join('') ?? item.text) : [],
+    );
+    return seen.join('');
+  });
+  const shown = texts.filter((text, at) => text !== texts[at - 1]);
+  const wrong = shown.findIndex((text) => !'seawater'.startsWith(text));
+  expect(wrong).toBeGreaterThan(0);
+  // Before it, and after it was taken away, the same letters stand.
+  expect(shown[wrong + 1]).toBe(shown[wrong - 1]);
+  expect(shown[wrong]?.slice(0, -1)).toBe(shown[wrong - 1]);
+  expect(shown).toContain('seawater');
+  const frame = texts.indexOf(shown[wrong] ?? '');
+  const { caret } = at(programme, frame);
+  const slip = sceneAt(programme, at25(frame), shaper).items.filter(({ kind }) => kind === 'text');
+  const [, item] = slip;
+  const unit = item?.kind === 'text' ? item.units?.[0] : undefined;
+  expect(caret?.x).toBeGreaterThan((unit?.box.x ?? Infinity) + (unit?.box.w ?? 0) - 1);
+});

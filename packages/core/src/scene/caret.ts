@@ -6,6 +6,7 @@ import type { Box } from './drawing.ts';
 import type { TextLayout } from './layout.ts';
 import type { Draft } from './movingText.ts';
 import type { PlateItem } from './plates.ts';
+import type { Slipped } from './slips.ts';
 import type { TextUnit } from './units.ts';
 
 /** In ems: how wide each is, how thick a line, and how far a bar is from the letter before it. */
@@ -19,9 +20,16 @@ export function caretAt(
   { comes: { by, units }, threads }: Draft,
   layout: TextLayout,
   frame: number,
+  slip?: Slipped,
 ): PlateItem | undefined {
   const caret = comesIn?.caret;
   if (!caret || by !== 'letter' || units.length === 0) return undefined;
+  const { size, colour } = layout.style;
+  if (slip) {
+    if ((frame - slip.struck) % (caret.on + caret.off) >= caret.on) return undefined;
+    const box = boxOf(caret, size, slip, undefined);
+    return box && { kind: 'plate', colour, box, opacity: 1 };
+  }
   const struck = seenToCome(comesIn, threads);
   const leaves = Math.min(...threads.going.map((going) => going.leaves));
   const last = Math.max(...struck);
@@ -36,18 +44,20 @@ export function caretAt(
     before &&
     sameLine(before, next) &&
     frame * 2 >= (struck[count - 1] ?? 0) + (struck[count] ?? 0);
-  const box = boxOf(caret, layout.style.size, before, isNear || !before ? next : undefined);
-  return box && { kind: 'plate', colour: layout.style.colour, box, opacity: 1 };
+  const box = boxOf(caret, size, before, isNear || !before ? next : undefined);
+  return box && { kind: 'plate', colour, box, opacity: 1 };
 }
 
 const sameLine = (a: TextUnit, b: TextUnit): boolean => a.letters[0]?.line === b.letters[0]?.line;
+
+type Boxed = Pick<TextUnit, 'text' | 'box'>;
 
 /** Its box: before the letter that comes, or else after the one that came. */
 function boxOf(
   { shape }: Caret,
   em: number,
-  before: TextUnit | undefined,
-  next: TextUnit | undefined,
+  before: Boxed | undefined,
+  next: Boxed | undefined,
 ): Box | undefined {
   const at = next ?? before;
   if (!at) return undefined;

@@ -15,6 +15,7 @@ import type { Ticks } from '../time/ticks.ts';
 import { crawlItems } from './crawlItems.ts';
 import type { Box, DrawingItem, DrawingList } from './drawing.ts';
 import { caretAt } from './caret.ts';
+import { slipAt } from './slips.ts';
 import { underlinesAt } from './underline.ts';
 import { draftOf, partsAt } from './movingText.ts';
 import { turnOf } from './layout.ts';
@@ -77,9 +78,11 @@ export function sceneAt(
         },
       ];
       if (movement) drawn.push(...underlinesAt(programme, cue, movement, layout, since, shaper));
-      if (movement?.comesIn?.caret) {
+      if (movement?.comesIn?.caret || movement?.comesIn?.slips) {
         const draft = draftOf(programme, cue, movement, layout, shaper);
-        const caret = caretAt(movement, draft, layout, since);
+        const slip = slipAt(cue, draft, layout, since, shaper);
+        if (slip) drawn.push(slip.item);
+        const caret = caretAt(movement, draft, layout, since, slip);
         if (caret) drawn.push(caret);
       }
       const group = cue.group?.id;

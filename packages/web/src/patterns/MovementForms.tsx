@@ -145,6 +145,15 @@ export function ComesInForm({
                   value={(phase.uneven ?? 0) * 100}
                   set={(uneven) => set({ uneven: uneven / 100 })}
                 />
+                {phase.by === 'letter' && (
+                  <Figure
+                    label="Slips, put right"
+                    suffix="in 100 letters"
+                    max={50}
+                    value={phase.slips ?? 0}
+                    set={(slips) => set({ slips })}
+                  />
+                )}
                 <Figure
                   label="Waits before"
                   suffix="frames"
