@@ -2,6 +2,7 @@
 import type { Edit } from '../programme/record/change.ts';
 import { addCue } from '../programme/edits/cues/addCue.ts';
 import { moveCues } from '../programme/edits/cues/moveCues.ts';
+import { moveSlope } from '../programme/edits/patterns/slopes.ts';
 import { moveSeam } from '../programme/edits/cues/moveSeam.ts';
 import { trimCue } from '../programme/edits/cues/trimCue.ts';
 import { trimHit } from '../programme/edits/found/hits.ts';
@@ -22,6 +23,7 @@ export function draggedWith(target: Target, selection: readonly Id[], picked: re
     case 'cue':
       return [...selection];
     case 'edge':
+    case 'slope':
     case 'word':
       return [target.cue];
     case 'seam':
@@ -47,6 +49,8 @@ export function dragEdit(
   switch (target.kind) {
     case 'edge':
       return trimCue(programme, target.cue, target.edge, to);
+    case 'slope':
+      return moveSlope(programme, target.cue, target.edge, to);
     case 'seam':
       return moveSeam(programme, target.before, target.after, to);
     case 'cue': {

@@ -1,3 +1,7 @@
+import { COMES_IN, framesLong, GOES } from '../movement/movement.ts';
+import { changeMovement } from '../programme/edits/patterns/patterns.ts';
+import { slopesOf } from '../programme/edits/patterns/slopes.ts';
+import { trimCue } from '../programme/edits/cues/trimCue.ts';
 import { apply } from '../programme/record/apply.ts';
 import { cuesInOrder } from '../programme/order.ts';
 import { newStrand } from '../programme/defaults.ts';
@@ -334,5 +338,45 @@ describe('snapping', () => {
     expect(names({ marks: true }, ['k'])).toEqual([]);
     expect(names({ beats: true, bars: true })).toEqual(['beat']);
     expect(names({ pieces: true })[0]).toBe('start of a piece');
+  });
+});
+
+const NONE = { selection: [], picked: [] };
+
+describe('the slopes of a cue', () => {
+  const comesIn = { ...COMES_IN, takes: framesLong(10) };
+  const goes = { ...GOES, takes: framesLong(5) };
+  const moving = apply(programme, changeMovement(programme, ['c1'], { comesIn, goes }).changes);
+  const row = cuesInOrder(moving, 's');
+  const top = page.shape.inHand.top + 3;
+  const under = (frame: number, y: number) =>
+    targetAt(page, moving, row, 'cues', pointOf(page, at25(frame)), y);
+
+  it('are as long as its parts take to come in and to go', () => {
+    const [first, second] = row;
+    expect(first && slopesOf(moving, first)).toEqual({ start: at25(60), end: at25(95) });
+    expect(second && slopesOf(moving, second)).toEqual({});
+    const short = apply(moving, trimCue(moving, 'c1', 'end', at25(54)).changes);
+    expect(slopesOf(short, short.cues.c1 as Cue)).toEqual({ start: at25(54), end: at25(50) });
+  });
+
+  it('are taken where they end, at the upper edge of the band; below it the cue is', () => {
+    expect(under(60, top)).toEqual({ kind: 'slope', cue: 'c1', edge: 'start' });
+    expect(under(95, top)).toEqual({ kind: 'slope', cue: 'c1', edge: 'end' });
+    expect(under(60, lane + 10)).toEqual({ kind: 'cue', cue: 'c1' });
+    expect(under(50, lane + 10)).toMatchObject({ kind: 'edge', edge: 'start' });
+  });
+
+  it('are dragged by whole frames, within the cue, for this cue alone', () => {
+    const dragged = (edge: 'start' | 'end', to: number) => {
+      const target = { kind: 'slope', cue: 'c1', edge } as const;
+      const edit = dragEdit(moving, target, [at25(60), at25(to)], NONE, () => 'n');
+      const { movement } = apply(moving, edit?.changes ?? []).cues.c1 ?? {};
+      return movement?.[edge === 'start' ? 'comesIn' : 'goes']?.takes;
+    };
+    expect(dragged('start', 72)).toEqual(framesLong(22));
+    expect(dragged('start', 20)).toEqual(framesLong(0));
+    expect(dragged('end', 40)).toEqual(framesLong(50));
+    expect(dragged('end', 97)).toEqual(framesLong(3));
   });
 });

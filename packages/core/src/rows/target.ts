@@ -1,6 +1,7 @@
 /** What is under the pointer on the page of rows. */
 import { levelsOf } from '../programme/levels.ts';
 import { cuesInOrder, marksInOrder } from '../programme/order.ts';
+import { slopesOf } from '../programme/edits/patterns/slopes.ts';
 import type { Edge } from '../programme/edits/cues/trimCue.ts';
 import type { Cue, Id, Programme } from '../programme/programme.ts';
 import { firstEndingAfter, instantsWithin, within } from '../time/range.ts';
@@ -10,6 +11,8 @@ import { thingsOf, type Hand, type Thing } from './things.ts';
 
 export type Target =
   | { readonly kind: 'edge'; readonly cue: Id; readonly edge: Edge }
+  /** Where a cue has come in, or begins to go: at the upper edge of its band. */
+  | { readonly kind: 'slope'; readonly cue: Id; readonly edge: Edge }
   | { readonly kind: 'seam'; readonly before: Id; readonly after: Id }
   | { readonly kind: 'cue'; readonly cue: Id }
   /** An edge of one of the timed words of a cue. */
@@ -23,6 +26,8 @@ export type Target =
 
 /** How near an edge the pointer must be to take it, in pixels. */
 const REACH = 6;
+/** How far down from the upper edge of a band its slopes are taken, in pixels. */
+const SLOPES = 9;
 /** The height of the tags of marks, from the top of the waveform. */
 const TAGS = 18;
 
@@ -58,7 +63,32 @@ export function targetAt(
   if (!inLane) return onWave(programme, hand, time, reach);
   // Between two lanes, the upper one.
   const lane = lanes.findLast(({ top }) => y >= top) ?? page.shape.inHand;
-  return inLaneAt(cuesOnLevel(programme, lane, y), lane.strand, time, reach);
+  const cuesThere = cuesOnLevel(programme, lane, y);
+  const depth = (y - lane.top) % (lane.height / lane.levels);
+  const slope = depth <= SLOPES ? slopeAt(programme, cuesThere, time, reach) : undefined;
+  return slope ?? inLaneAt(cuesThere, lane.strand, time, reach);
+}
+
+/** The end of a slope that is nearest to a time. */
+function slopeAt(
+  programme: Programme,
+  cues: readonly Cue[],
+  time: Ticks,
+  reach: Ticks,
+): Target | undefined {
+  const place = firstEndingAfter(cues, subtract(time, reach));
+  const ends = [cues[place], cues[place + 1]].flatMap((cue) => {
+    if (!cue || cue.start > time + reach) return [];
+    const slopes = slopesOf(programme, cue);
+    return (['start', 'end'] as const).flatMap((edge) => {
+      const at = slopes[edge];
+      return at === undefined ? [] : [{ cue: cue.id, edge, distance: Math.abs(at - time) }];
+    });
+  });
+  const found = ends
+    .filter(({ distance }) => distance <= reach)
+    .sort((a, b) => a.distance - b.distance)[0];
+  return found && { kind: 'slope', cue: found.cue, edge: found.edge };
 }
 
 /** The cues of a lane that stand at a height; all of it where none may overlap. */

@@ -6,6 +6,7 @@ import { instantsWithin, within } from '@cadence/core/time/range.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { heardBeats, heardHits, heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
 import { levelsOf } from '@cadence/core/programme/levels.ts';
+import { slopesOf } from '@cadence/core/programme/edits/patterns/slopes.ts';
 import { cuesInOrder, marksInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
 import type { Id, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { useDyes } from '../../kit/dyes.ts';
@@ -165,6 +166,13 @@ export function Rows() {
             end: ((item.index + 1) * page.span) as Ticks,
           };
           const inRow = within(cues, range);
+          const others = lanes.flatMap(({ id }) =>
+            id === strand.id ? [] : within(cuesInOrder(programme, id), range),
+          );
+          const slopes = [...inRow, ...others].flatMap((cue) => {
+            const { start: from, end: to } = slopesOf(programme, cue);
+            return [from, to];
+          });
           return (
             <Row
               key={item.key}
@@ -173,9 +181,8 @@ export function Rows() {
               page={page}
               cues={inRow}
               levels={levels.of}
-              others={lanes.flatMap(({ id }) =>
-                id === strand.id ? [] : within(cuesInOrder(programme, id), range),
-              )}
+              others={others}
+              slopes={slopes}
               passages={programme.passages}
               pieces={within(pieces, range)}
               beats={instantsWithin(beats, range)}
@@ -241,6 +248,7 @@ const sameItems = (a: readonly unknown[], b: readonly unknown[]): boolean =>
 const LISTS = new Set([
   'cues',
   'others',
+  'slopes',
   'pieces',
   'beats',
   'hits',

@@ -215,7 +215,7 @@ function drawKnot(context: CanvasRenderingContext2D, x: number, y: number, dyes:
 
 function drawCue(
   context: CanvasRenderingContext2D,
-  { page, selection, passages }: RowContent,
+  { page, selection, passages, cues, others, slopes }: RowContent,
   cue: Cue,
   { kind, top, height }: Lane,
   x: Across,
@@ -238,6 +238,11 @@ function drawCue(
     if (from >= 0) context.fillRect(left, top + 8, 4, height - 16);
     if (to <= page.width) context.fillRect(right - 4, top + 8, 4, height - 16);
   }
+  const own = cues.indexOf(cue);
+  const at = 2 * (own >= 0 ? own : cues.length + others.indexOf(cue));
+  const [start, end] = [slopes[at], slopes[at + 1]];
+  if (start !== undefined) drawSlope(context, from, x(start), { top, height }, dyes[textOn(kind)]);
+  if (end !== undefined) drawSlope(context, to, x(end), { top, height }, dyes[textOn(kind)]);
   // An open edge, torn like cloth, says that it runs on.
   context.fillStyle = dyes.linen;
   if (from < 0) drawTear(context, 0, top, height, 1);
@@ -252,6 +257,34 @@ function drawCue(
   const fitted = text ? fit(context, text, room) : '';
   if (fitted) context.fillText(fitted, left + 9, top + height / 2 + 0.5);
   context.restore();
+}
+
+/**
+ * How a text comes in or goes: a fold in the cloth above a slope, from an edge of its band to where it stands whole.
+ *
+ * @param thread  the colour of what is written on the cloth, #rrggbb: the fold is away from it, so that that can be read
+ */
+function drawSlope(
+  context: CanvasRenderingContext2D,
+  edge: number,
+  whole: number,
+  { top, height }: Pick<Lane, 'top' | 'height'>,
+  thread: string,
+): void {
+  const isLight = Number.parseInt(thread.slice(1, 3), 16) > 127;
+  const before = context.globalAlpha;
+  context.fillStyle = isLight ? '#000000' : '#ffffff';
+  context.globalAlpha = before * 0.34;
+  context.beginPath();
+  context.moveTo(edge, top);
+  context.lineTo(whole, top);
+  context.lineTo(edge, top + height);
+  context.fill();
+  context.globalAlpha = before;
+  context.fillStyle = thread;
+  context.beginPath();
+  context.arc(whole, top + 3, 2.5, 0, 2 * Math.PI);
+  context.fill();
 }
 
 function drawTear(

@@ -25,6 +25,8 @@ export interface RowContent {
   readonly levels: ReadonlyMap<Id, number>;
   /** Of the other strands. */
   readonly others: readonly Cue[];
+  /** Until when each comes in, and from when on it goes: of `cues`, then of `others`, two times each. */
+  readonly slopes: readonly (Ticks | undefined)[];
   /** What cues name that are no text of their own. */
   readonly passages: Table<Passage>;
   readonly pieces: readonly Piece[];

@@ -23,6 +23,7 @@ const SLACK = 3;
 /** What the pointer looks like over a target. */
 const cursorOf: Readonly<Record<Target['kind'], string>> = {
   edge: 'ew-resize',
+  slope: 'ew-resize',
   seam: 'col-resize',
   cue: 'grab',
   word: 'ew-resize',
@@ -60,7 +61,10 @@ interface Place extends Point {
 
 /** The one cue that a target belongs to. */
 const cueOf = (target: Target): Id | undefined =>
-  target.kind === 'cue' || target.kind === 'edge' || target.kind === 'word'
+  target.kind === 'cue' ||
+  target.kind === 'edge' ||
+  target.kind === 'slope' ||
+  target.kind === 'word'
     ? target.cue
     : undefined;
 
