@@ -141,8 +141,32 @@ export const STAYS = [
   'trembles',
   'flashes',
   'underlines',
+  'values',
 ] as const;
 export type StayKind = (typeof STAYS)[number];
+
+/** Times of a cue that have names: its start and its end, each word as it is said, and what is heard or marked in it. */
+export const NAMED_TIMES = ['start', 'words', 'beats', 'bars', 'hits', 'marks', 'end'] as const;
+export type NamedTime = (typeof NAMED_TIMES)[number];
+
+/** The values of a move at a named time: of several instants the first has the first value, and so on, over and over. */
+export interface Valued {
+  readonly when: NamedTime;
+  /** In the measure of {@link Move.from}; a place is in ems. */
+  readonly values: readonly number[];
+}
+
+/** What can have values at named times. */
+export const VALUED = [
+  'opacity',
+  'scale',
+  'width',
+  'height',
+  'place',
+  'turn',
+  'blur',
+  'spacing',
+] as const satisfies readonly MoveKind[];
 
 export interface Stay {
   readonly what: StayKind;
@@ -153,7 +177,11 @@ export interface Stay {
    * Underlines: ems that the line is thick.
    */
   readonly amount?: number;
-  /** Of what drifts: the direction it goes to, in degrees: 0 to the right, 90 down. */
+  /** Of values: what has them, at which times, and how it goes from one to the next. */
+  readonly moves?: (typeof VALUED)[number];
+  readonly at?: readonly Valued[];
+  readonly easing?: Easing;
+  /** Of what drifts, and of the values of a place: the direction it goes to, in degrees: 0 to the right, 90 down. */
   readonly angle?: number;
   /** Of what breathes, sways and trembles: how long once takes. Of a flash: in what time it dies away. */
   readonly period?: Duration;

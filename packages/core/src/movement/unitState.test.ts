@@ -1,6 +1,7 @@
 import { after, shiftedBy, turnedAbout, type Transform } from './matrix.ts';
 import { fading, framesLong, type Move, type Stay } from './movement.ts';
 import type { CueTime } from './threads.ts';
+import { valueAt } from './values.ts';
 import { AT_REST, seenOf, stateAt, type Ground, type Place, type UnitThread } from './unitState.ts';
 
 const box: Ground = { x: 100, y: 200, w: 80, h: 40, baseline: 230 };
@@ -115,4 +116,50 @@ it('fades as bands do: visible in its first frame, whole after as many as it tak
 test('one transform after another', () => {
   const both = after(shiftedBy(10, 0), turnedAbout(90, 0, 0));
   expect(at(both, 1, 0).map((value) => Math.round(value * 1e9) / 1e9)).toEqual([10, 1]);
+});
+
+describe('values at named times', () => {
+  const told: CueTime = {
+    ...{ length: 100, beat: 25, rate: 25, bars: [], marks: [40], hits: [] },
+    ...{ beats: [0, 25, 50, 75], words: [10, 30, 60] },
+  };
+  const stay = (at: Stay['at'], part: Partial<Stay> = {}): Stay => ({
+    ...{ what: 'values', by: 'whole', moves: 'scale', easing: 'linear' },
+    ...part,
+    ...(at && { at }),
+  });
+
+  it('are those of each instant in turn, and go from one to the next', () => {
+    const beats = stay([{ when: 'beats', values: [1, 1.2] }]);
+    expect([0, 25, 50, 75, 99].map((frame) => valueAt(beats, frame, told))).toEqual([
+      1, 1.2, 1, 1.2, 1.2,
+    ]);
+    expect(valueAt(beats, 10, told)).toBeCloseTo(1 + (0.2 * 10) / 25);
+  });
+
+  it('are those at the start, a mark and the end, whatever the order in which they were named', () => {
+    const three = stay([
+      { when: 'end', values: [0.5] },
+      { when: 'start', values: [1] },
+      { when: 'marks', values: [2] },
+    ]);
+    expect([0, 20, 40, 99].map((frame) => valueAt(three, frame, told))).toEqual([1, 1.5, 2, 0.5]);
+    const words = stay([{ when: 'words', values: [3] }]);
+    expect([0, 10, 99].map((frame) => valueAt(words, frame, told))).toEqual([3, 3, 3]);
+  });
+
+  it('are none where none of the times is there', () => {
+    expect(valueAt(stay([{ when: 'hits', values: [2] }]), 5, told)).toBeUndefined();
+    expect(valueAt(stay(undefined), 5, told)).toBeUndefined();
+  });
+
+  it('move the unit that has them', () => {
+    const holding = (values: Stay) => thread([], [values]);
+    const grown = stateAt(holding(stay([{ when: 'marks', values: [2] }])), 50, told);
+    expect(grown?.transform).toMatchObject({ a: 2, d: 2 });
+    const faded = stay([{ when: 'start', values: [0.25] }], { moves: 'opacity' });
+    expect(stateAt(holding(faded), 50, told)?.opacity).toBe(0.25);
+    const moved = stay([{ when: 'start', values: [1] }], { moves: 'place', angle: 90 });
+    expect(stateAt(holding(moved), 50, told)?.transform.f).toBeCloseTo(place.em);
+  });
 });

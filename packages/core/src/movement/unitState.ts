@@ -9,6 +9,7 @@ import {
   type Movement,
   type Stay,
 } from './movement.ts';
+import { valueAt } from './values.ts';
 import { chance } from './random.ts';
 import { steady } from './steady.ts';
 import type { Coming, CueTime, Going } from './threads.ts';
@@ -246,6 +247,13 @@ function stayed(
       );
       const far = (stay.amount ?? 0.02) * place.em;
       shifted((2 * next() - 1) * far, (2 * next() - 1) * far);
+      break;
+    }
+    case 'values': {
+      const { moves: what = 'scale', angle = 0 } = stay;
+      const from = valueAt(stay, frame, time);
+      if (from !== undefined)
+        apply(state, { what, from, angle, in: 'em', easing: 'linear' }, 0, place);
       break;
     }
     case 'flashes':

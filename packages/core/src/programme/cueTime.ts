@@ -26,6 +26,7 @@ export function timeOfCue(programme: Programme, cue: Cue): CueTime {
     hits: within(heardHits(programme), cue)
       .filter(({ start }) => start >= cue.start)
       .map(({ start }) => since(start)),
+    words: cue.words.map(({ start }) => since(start)),
     beat: steps[0] ?? second / 2,
     rate: second,
   };

@@ -10,7 +10,17 @@ import { METRES } from '../listen/pulse/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from './edits/programme/sounds.ts';
 import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './record/limits.ts';
 import { EASINGS } from '../movement/easing.ts';
-import { CARETS, COMING, GOING, MOVES, ORDERS, STAYS, UNITS } from '../movement/movement.ts';
+import {
+  CARETS,
+  COMING,
+  GOING,
+  MOVES,
+  NAMED_TIMES,
+  ORDERS,
+  STAYS,
+  UNITS,
+  VALUED,
+} from '../movement/movement.ts';
 import { ALIGNMENTS, CRAWL_DIRECTIONS, FOLLOWING } from './passage.ts';
 import {
   LANGUAGES,
@@ -192,6 +202,16 @@ const stay = strict({
   colour,
   over: yup.string().oneOf(['frame', 'behind']),
   every: yup.number().integer().min(1).max(1000),
+  moves: yup.string().oneOf(VALUED),
+  at: yup
+    .array(
+      strict({
+        when: yup.string().oneOf(NAMED_TIMES).required(),
+        values: yup.array(amount.required()).min(1).max(100).required(),
+      }).required(),
+    )
+    .max(20),
+  easing: yup.string().oneOf(EASINGS),
 });
 const stays = yup.array(stay.required()).max(MOST_MOVES);
 /** Of a pattern all of it; of a cue what differs. */

@@ -11,6 +11,7 @@ import {
 } from '@cadence/core/movement/movement.ts';
 import { UNDERLINE } from '@cadence/core/scene/underline.ts';
 import { Choice, Figure, UNITS } from './fields.tsx';
+import { VALUES, ValuesFields } from './ValuesFields.tsx';
 import classes from './PatternsPlace.module.css';
 
 const STAYS: Readonly<
@@ -28,6 +29,7 @@ const STAYS: Readonly<
   },
   trembles: { says: 'trembles by', unit: 'em', scale: 1, usual: { amount: 0.02, seed: 1 } },
   underlines: { says: 'underlines by', unit: 'em', scale: 1, usual: UNDERLINE },
+  values: { says: 'has values at times', unit: '', scale: 1, usual: VALUES },
   flashes: { says: 'flashes by', unit: '%', scale: 0.01, usual: FLASH },
 };
 
@@ -49,14 +51,18 @@ export function StaysForm({
           <Fragment key={`${stay.what}${at}`}>
             <div className={classes.three}>
               <span className={classes.says}>{says}</span>
-              <Figure
-                label="amount"
-                suffix={unit}
-                min={-1000}
-                step={unit === 'em' ? 0.01 : 1}
-                value={(stay.amount ?? 0) / scale}
-                set={(amount) => change({ amount: amount * scale })}
-              />
+              {stay.what === 'values' ? (
+                <span />
+              ) : (
+                <Figure
+                  label="amount"
+                  suffix={unit}
+                  min={-1000}
+                  step={unit === 'em' ? 0.01 : 1}
+                  value={(stay.amount ?? 0) / scale}
+                  set={(amount) => change({ amount: amount * scale })}
+                />
+              )}
               {stay.what === 'flashes' ? (
                 <OnChoice stay={stay} change={change} />
               ) : stay.what === 'underlines' ? (
@@ -77,6 +83,7 @@ export function StaysForm({
                 <IconX size={14} />
               </ActionIcon>
             </div>
+            {stay.what === 'values' && <ValuesFields stay={stay} change={change} />}
             {stay.what === 'flashes' && <FlashFields stay={stay} change={change} />}
             {stay.what === 'underlines' && (
               <ColorInput

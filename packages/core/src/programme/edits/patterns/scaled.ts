@@ -21,6 +21,7 @@ export function scaledPattern({ look, movement }: Pattern, scale: number): Parti
           : move,
       ),
     };
+  const scaled = (values: readonly number[]) => values.map((value) => value * scale);
   const { size, margin, outlineWidth, shadow } = look;
   return {
     look: {
@@ -36,7 +37,15 @@ export function scaledPattern({ look, movement }: Pattern, scale: number): Parti
         },
       }),
     },
-    movement: { ...movement, comesIn: moved(movement.comesIn), goes: moved(movement.goes) },
+    movement: {
+      comesIn: moved(movement.comesIn),
+      stays: movement.stays.map((stay) =>
+        stay.moves === 'blur' && stay.at
+          ? { ...stay, at: stay.at.map((each) => ({ ...each, values: scaled(each.values) })) }
+          : stay,
+      ),
+      goes: moved(movement.goes),
+    },
   };
 }
 
