@@ -46,6 +46,12 @@ export function eased(easing: Easing | Curve, share: number): number {
   return steady(typeof easing === 'string' ? curves[easing](share) : onCurve(easing, share));
 }
 
+/** The share of its way that has been made at a share of its time by what speeds up evenly from rest; slowing down is that backwards. */
+export const speedingUp = (share: number): number => share ** 2;
+
+/** The share of its time that {@link speedingUp} takes for a share of its way. */
+export const timeSpeedingUp = (way: number): number => Math.sqrt(way);
+
 /** A coordinate of the curve from 0 to 1 with two handles. */
 const bezier = (first: number, second: number, at: number): number =>
   3 * (1 - at) ** 2 * at * first + 3 * (1 - at) * at ** 2 * second + at ** 3;

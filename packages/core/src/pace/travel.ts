@@ -4,6 +4,7 @@
  * Distances are in pixels of the frame, from the text just out of sight on one side to just out of sight on the other;
  * time is in whole frames, since nothing moves between them.
  */
+import { speedingUp, timeSpeedingUp } from '../movement/easing.ts';
 import { countCharacters } from '../text/graphemes.ts';
 import { nominalRate, type FrameRate } from '../time/frameRate.ts';
 
@@ -70,9 +71,9 @@ export function offsetAt(
   const moving = distance / speed + (easeIn + easeOut) / 2;
   if (moved <= 0) return 0;
   if (moved >= moving - SAME) return distance;
-  if (moved < easeIn) return (speed * moved * moved) / (2 * easeIn);
+  if (moved < easeIn) return ((speed * easeIn) / 2) * speedingUp(moved / easeIn);
   const left = moving - moved;
-  if (left < easeOut) return distance - (speed * left * left) / (2 * easeOut);
+  if (left < easeOut) return distance - ((speed * easeOut) / 2) * speedingUp(left / easeOut);
   return Math.min(distance, speed * (moved - easeIn / 2));
 }
 
@@ -84,10 +85,10 @@ export function frameComeTo(
 ): number {
   const [fast, slow] = [(speed * easeIn) / 2, (speed * easeOut) / 2];
   if (offset <= 0) return holdStart;
-  if (offset < fast) return holdStart + Math.sqrt((2 * easeIn * offset) / speed);
+  if (offset < fast) return holdStart + easeIn * timeSpeedingUp(offset / fast);
   const moving = distance / speed + (easeIn + easeOut) / 2;
   const left = Math.max(0, distance - offset);
-  if (left < slow) return holdStart + moving - Math.sqrt((2 * easeOut * left) / speed);
+  if (left < slow) return holdStart + moving - easeOut * timeSpeedingUp(left / slow);
   return holdStart + offset / speed + easeIn / 2;
 }
 
