@@ -78,8 +78,9 @@ export function Shelf({ patterns, pattern, cue, fonts, choose }: Props) {
                 type="button"
                 className={classes.card}
                 aria-pressed={each.id === pattern.id}
-                title={each.note ?? undefined}
+                title={`${each.note ?? each.name}. Click twice to apply it to what is selected.`}
                 onClick={() => choose(each.id)}
+                onDoubleClick={() => patternActions.toSelected(each)}
                 onMouseEnter={() => setLooked(each.id)}
                 onMouseLeave={() => setLooked(null)}
                 onFocus={() => setLooked(each.id)}

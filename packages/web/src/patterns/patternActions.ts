@@ -61,6 +61,9 @@ export const patternActions = {
     if (strand) make(applyPattern(now(), pattern, { strand: strand.id }));
   },
   toCues: (pattern: Pattern) => make(applyPattern(now(), pattern, { cues: selected() })),
+  /** To the selected cues; to the strand where none is selected. */
+  toSelected: (pattern: Pattern) =>
+    selected().length > 0 ? patternActions.toCues(pattern) : patternActions.toStrand(pattern),
   offStrand: (strand: Id) => make(takeOffPattern(now(), { strand })),
   offCues: () => make(takeOffPattern(now(), { cues: selected() })),
   rename: (pattern: Pattern, name: string) => make(changePattern(now(), pattern, { name })),

@@ -201,3 +201,33 @@ test('a pattern on many cues is one step, and quick to look up', () => {
   const made = done(long, applyPattern(long, splice, { strand }));
   expect(Object.values(made.cues).every((cue) => patternOf(made, cue)?.id === 'p1')).toBe(true);
 });
+
+describe('a typed pattern', () => {
+  const typed: Pattern = {
+    ...{ id: 'typed', name: 'Key by key', look: {} },
+    movement: {
+      ...STILL,
+      comesIn: { ...COMES_IN, by: 'letter', when: 'typed', rate: 5, uneven: 0, after: 10 },
+    },
+  };
+  // Of 9 letters the last comes 8 fifths of a second after the first, and that after 10 frames.
+  const wants = (start: number) => at25(start + 10 + 40 + 25);
+
+  it('has a cue last until its letters are typed, and a second more, where there is room', () => {
+    const [alone] = [programmeWithCues([['The winch', 20, 30]])];
+    const made = done(alone, applyPattern(alone, typed, { cues: ['c1'] }));
+    expect(cueOf(made, 'c1')).toMatchObject({ start: at25(20), end: wants(20) });
+  });
+
+  it('ends at the next cue, and leaves a cue that has the time as it is', () => {
+    const made = done(base, applyPattern(base, typed, { strand: 's' }));
+    expect(cueOf(made, 'c1').end).toBe(at25(60));
+    expect(cueOf(made, 'c2').end).toBe(at25(120));
+    // Its 18 letters are 3.4 seconds.
+    expect(cueOf(made, 'c3').end).toBe(at25(120 + 10 + 85 + 25));
+    const long = programmeWithCues([['The winch', 20, 400]]);
+    expect(cueOf(done(long, applyPattern(long, typed, { cues: ['c1'] })), 'c1').end).toBe(
+      at25(400),
+    );
+  });
+});

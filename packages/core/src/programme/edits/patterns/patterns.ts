@@ -1,8 +1,10 @@
 /** Patterns: given to cues and strands, changed for all that have them, and made of what a cue has of its own. */
 import type { ComesIn, Movement } from '../../../movement/movement.ts';
 import { aOrMany, plural } from '../../../text/plural.ts';
-import { countFrames, frameBefore, frames } from '../../../time/frameRate.ts';
-import { later, subtract, ZERO } from '../../../time/ticks.ts';
+import { typedWithSlips } from '../../../movement/typing.ts';
+import { plainText } from '../../../text/lines.ts';
+import { countFrames, frameBefore, frames, nearestFrame } from '../../../time/frameRate.ts';
+import { add, earlier, fromSeconds, later, subtract, ZERO } from '../../../time/ticks.ts';
 import { cuesInOrder, neighbours } from '../../order.ts';
 import { patternOf } from '../../patterns.ts';
 import type { Cue, Id, Pattern, Programme, TextStyle } from '../../programme.ts';
@@ -24,7 +26,8 @@ const broughtIn = ({ patterns }: Programme, pattern: Pattern): Change[] =>
 
 /**
  * Gives a pattern to cues, or to a strand and all its cues. What they have of their own stays. Cues whose first word
- * would have no time to come in begin earlier, as far as there is room before them.
+ * would have no time to come in begin earlier, and cues whose typed letters would have to be typed faster end later, as far
+ * as there is room beside them.
  */
 export function applyPattern(programme: Programme, pattern: Pattern, wearers: Wearers): Edit {
   const cues = cuesOf(programme, wearers);
@@ -37,15 +40,11 @@ export function applyPattern(programme: Programme, pattern: Pattern, wearers: We
     // A strand is given it whole: no cue of it keeps another one.
     for (const cue of cues) if (cue.pattern) changes.push(...update('cue', cue, { pattern: null }));
   } else for (const cue of cues) changes.push(...update('cue', cue, { pattern: pattern.id }));
+  const ids = cues.map(({ id }) => id);
   const given = sequence(programme, [
     () => ({ name, changes }),
-    (now) => ({
-      ...roomToComeIn(
-        now,
-        cues.map(({ id }) => id),
-      ),
-      name,
-    }),
+    (now) => ({ ...roomToComeIn(now, ids), name }),
+    (now) => ({ ...roomToType(now, ids), name }),
   ]);
   return { ...given, name };
 }
@@ -78,6 +77,30 @@ export function roomToComeIn(programme: Programme, ids: readonly Id[]): Edit {
     return update('cue', cue, { start, startTie });
   });
   return { name: 'Make room to come in', changes };
+}
+
+/** So long a typed text stays when its last letter has come, in seconds. */
+const TYPED_STAYS = 1;
+
+/** Has cues last until all of their letters are typed at the pace that is asked, where a gap after them has the room. */
+function roomToType(programme: Programme, ids: readonly Id[]): Edit {
+  const { frameRate, length } = programme.facts;
+  const changes = ids.flatMap((id): Change[] => {
+    const cue = programme.cues[id];
+    const comesIn = cue && (cue.movement?.comesIn ?? patternOf(programme, cue)?.movement.comesIn);
+    if (!cue || cue.endTie || comesIn?.when !== 'typed') return [];
+    const { rate = 10, uneven = 0, seed, slips = 0, after } = comesIn;
+    const typing = { rate, uneven, seed, slips };
+    const last = typedWithSlips(plainText(cue.text), typing).times.at(-1) ?? 0;
+    const typed = add(cue.start, add(fromSeconds(last), frames(after, frameRate)));
+    if (typed < cue.end) return [];
+    const next = neighbours(programme, cue).after;
+    const overlaps = programme.strands[cue.strand]?.overlapAllowed;
+    const most = !overlaps && next ? next.start : later(length, cue.end);
+    const end = earlier(nearestFrame(add(typed, fromSeconds(TYPED_STAYS)), frameRate), most);
+    return end > cue.end ? update('cue', cue, { end }) : [];
+  });
+  return { name: 'Make room to type', changes };
 }
 
 /** Takes the pattern from cues, or from a strand and all its cues. */
