@@ -119,9 +119,6 @@ await shot('timing-beats', `/p/${song}/timing`, 'light', async (page) => {
   await page.getByRole('radiogroup', { name: 'In hand' }).getByText('Beats').click();
   await choose(4)(page);
 });
-await shot('material-song', `/p/${song}/material`, 'light', async (page) => {
-  await page.getByText('Onset strength over time').scrollIntoViewIfNeeded();
-});
 await shot('timing-night', `/p/${id}/timing`, 'dark', async (page) => {
   const strand = async (...items) => {
     await page.getByRole('button', { name: /^Strand in hand/ }).click();
@@ -162,11 +159,38 @@ await shot('bring-in', `/p/${id}/material`, 'light', async (page) => {
   await page.locator('input[type=file]').first().setInputFiles(file);
   await page.getByText(/\d+ warnings?$/).click();
 });
-await shot('fit-lines', `/p/${id}/words`, 'light', async (page) => {
-  await page.keyboard.press('w');
-});
-await shot('patterns', `/p/${named('Four Hundred Links')}/patterns`, 'light', async (page) => {
+const draft = async (page) => {
   for (let step = 0; step < 2; step++) await page.keyboard.press('PageDown');
   for (let step = 0; step < 24; step++) await page.keyboard.press('ArrowRight');
+};
+await shot('patterns', `/p/${named('Four Hundred Links')}/patterns`, 'light', async (page) => {
+  await draft(page);
+});
+await shot('draft', `/p/${named('Four Hundred Links')}/patterns`, 'dark', async (page) => {
+  await draft(page);
+  await page.keyboard.press('Shift+A');
+  await page.getByRole('region', { name: 'Stays' }).scrollIntoViewIfNeeded();
+});
+await shot('placing', `/p/${named('Four Hundred Links')}/patterns`, 'light', async (page) => {
+  await draft(page);
+  await page.getByText('This cue alone').click();
+  await page.keyboard.press('A');
+  const text = page.getByRole('group', { name: 'Text on the picture' });
+  const drag = async (part, across, down) => {
+    const { x, y, width, height } = await part.boundingBox();
+    const [fromX, fromY] = [x + width / 2, y + height / 2];
+    await page.mouse.move(fromX, fromY);
+    await page.mouse.down();
+    await page.mouse.move(fromX + across, fromY + down, { steps: 6 });
+    await page.mouse.up();
+  };
+  await drag(text.locator('rect[class*=side]').nth(1), -190, 0);
+  await drag(text.locator('circle'), -22, 0);
+  await drag(text.getByRole('button'), 60, 60);
+  await page.waitForTimeout(400);
+  const { x, y, width, height } = await text.getByRole('button').boundingBox();
+  await page.mouse.move(x + width / 2, y + height / 2);
+  await page.mouse.down();
+  await page.mouse.move(x + width / 2 + 40, y + height / 2 + 2, { steps: 6 });
 });
 await browser.close();
