@@ -1,7 +1,7 @@
 /** The text of a cue in hand on the picture: dragged, sized, broken at a width and turned, with guides to draw it to. */
 import { useElementSize } from '@mantine/hooks';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { cuesInOrder, onlyStrand, strandsShown } from '@cadence/core/programme/order.ts';
+import { cuesInOrder, strandsShown } from '@cadence/core/programme/order.ts';
 import { movementOf, styleOf } from '@cadence/core/programme/patterns.ts';
 import type { Cue, Id, Programme, TextStyle } from '@cadence/core/programme/programme.ts';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
@@ -19,12 +19,10 @@ import {
   type Guides,
   type TextInHand,
 } from '@cadence/core/scene/placing.ts';
-import { NOTHING, sceneAt } from '@cadence/core/scene/sceneAt.ts';
 import { partsAt } from '@cadence/core/scene/movingText.ts';
-import { STILL } from '@cadence/core/movement/movement.ts';
 import { countFrames, frameAt } from '@cadence/core/time/frameRate.ts';
 import { NO_PICTURES } from '@cadence/paint/stage.ts';
-import type { Point } from '@cadence/core/scene/layout.ts';
+import { turnOf, type Point, type TextLayout } from '@cadence/core/scene/layout.ts';
 import { boxOfGroup, membersOf } from '@cadence/core/scene/grouped.ts';
 import { safeAreaOf } from '@cadence/core/scene/safeArea.ts';
 import { layOutCue } from '@cadence/core/scene/stacking.ts';
@@ -68,6 +66,8 @@ interface Seen {
   readonly cue: Cue;
   /** The cue that says where it stands. */
   readonly of: Cue;
+  /** How its own text is laid out. */
+  readonly own: TextLayout;
   readonly hand: TextInHand;
   readonly box: Box;
 }
@@ -89,7 +89,7 @@ function seenAt(programme: Programme, time: Ticks): Seen[] {
       const layout = box ? { ...own, box } : own;
       const style = styleOf(programme, of);
       const hand = { text: cue.text, style, frame, layout, shaper: shelf };
-      seen.push({ cue, of, hand, box: seenBox(layout) });
+      seen.push({ cue, of, own, hand, box: seenBox(layout) });
     }
     return seen;
   });
@@ -247,26 +247,26 @@ export default function Hands({ cue, change }: HandsProps) {
 function Whole({
   programme,
   cue,
-  hand: { style, layout, frame },
+  own,
+  hand: { layout, frame },
   time,
   pixels,
 }: Seen & { readonly programme: Programme; readonly time: Ticks; readonly pixels: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const scale = Math.min(2, window.devicePixelRatio);
-  const movement = movementOf(programme, cue, style.fade ?? 0);
+  const movement = movementOf(programme, cue, styleOf(programme, cue).fade ?? 0);
   const since =
     frameAt(time, programme.facts.frameRate) - countFrames(cue.start, programme.facts.frameRate);
-  const isWhole = !movement || !partsAt(programme, cue, movement, layout, since, shelf);
+  const isWhole = !movement || !partsAt(programme, cue, movement, own, since, shelf);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, context.canvas.width, context.canvas.height);
-    const still = {
-      ...onlyStrand(programme, cue.strand),
-      cues: { [cue.id]: { ...cue, movement: STILL } },
-    };
-    const list = sceneAt(still, time, shelf, NOTHING);
+    const { box } = own;
+    const text = { kind: 'text', text: '', cue: cue.id, box, opacity: 1, layout: own } as const;
+    const turn = turnOf(layout.box, own.style);
+    const list = { ...frame, items: [{ ...text, ...(turn && { transform: turn }) }] };
     stage.draw(context, list, NO_PICTURES, context.canvas.width / frame.width);
   });
   if (isWhole) return null;
