@@ -1,3 +1,4 @@
+import { HIT_BANDS } from './hits/hits.ts';
 import fc from 'fast-check';
 import { countHits, hitsIn, packHeard, unpackHeard, type KeptHeard } from './heardFile.ts';
 import type { Heard } from './listening.ts';
@@ -17,6 +18,7 @@ function heardOf(count: number, hits: number): Heard {
       end: at + 0.75,
       levelDb: -20.25,
       rise: 30,
+      band: HIT_BANDS[at % 3] ?? 'low',
     })),
     hitShare: hits / 10,
     level: { integratedLufs: -23.1, truePeakDb: null, momentary: bytes(count, 5) },

@@ -1,22 +1,24 @@
 /**
  * What was heard as one file of bytes, kept beside the sound so that nothing is computed twice.
  *
- * Layout: `WCL3`, the length of a description in JSON as a 32-bit little-endian number, the description
+ * Layout: `WCL4`, the length of a description in JSON as a 32-bit little-endian number, the description
  * (figures, and how long each array is), then the arrays one after another: finest peaks in pairs, the
  * evidence of speech, activations and onset strength of the pulse, loudness, and hits as 32-bit
- * floats in fours.
+ * floats in fives.
  */
-import type { FoundHit } from './hits/hits.ts';
+import { HIT_BANDS, type FoundHit } from './hits/hits.ts';
 import type { Heard } from './listening.ts';
 import { peaksOf } from './signal/peaks.ts';
 
-const MAGIC = 'WCL3';
+const MAGIC = 'WCL4';
 const ARRAYS = 6;
-/** Start, end, level and rise. */
-const HIT_FIGURES = 4;
+/** Start, end, level and rise, and the number of its band. */
+const HIT_FIGURES = 5;
+/** Where the rise is among them. */
+const RISE = 3;
 
 /**
- * What was heard as it is kept: hits stay figures, start, end, level and rise of each, since an hour can have
+ * What was heard as it is kept: hits stay figures, start, end, level, rise and band of each, since an hour can have
  * tens of thousands of them and all of it goes from thread to thread.
  */
 export type KeptHeard = Omit<Heard, 'hits'> & { readonly hitFigures: Float32Array };
@@ -42,7 +44,10 @@ export function packHeard({ peaks, speech, pulse, hits, hitShare, level }: Heard
     level.momentary,
     bytesOf(
       Float32Array.from(
-        hits.flatMap(({ start, end, levelDb, rise }) => [start, end, levelDb, rise]),
+        hits.flatMap(({ start, end, levelDb, rise, band }) => [
+          ...[start, end, levelDb, rise],
+          HIT_BANDS.indexOf(band),
+        ]),
       ),
     ),
   ];
@@ -118,7 +123,7 @@ export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
 /** The number of hits that rise by at least a number of decibels, from their figures. */
 export function countHits(figures: Float32Array, leastRise: number): number {
   let count = 0;
-  for (let at = HIT_FIGURES - 1; at < figures.length; at += HIT_FIGURES)
+  for (let at = RISE; at < figures.length; at += HIT_FIGURES)
     if ((figures[at] as number) >= leastRise) count++;
   return count;
 }
@@ -127,10 +132,11 @@ export function countHits(figures: Float32Array, leastRise: number): number {
 export function hitsIn(figures: Float32Array, leastRise = 0): FoundHit[] {
   const hits: FoundHit[] = [];
   for (let at = 0; at < figures.length; at += HIT_FIGURES) {
-    const rise = figures[at + 3] as number;
+    const rise = figures[at + RISE] as number;
     if (rise < leastRise) continue;
     const [start, end, levelDb] = [figures[at], figures[at + 1], figures[at + 2]];
-    hits.push({ start, end, levelDb, rise } as FoundHit);
+    const band = HIT_BANDS[figures[at + 4] ?? 1];
+    hits.push({ start, end, levelDb, rise, band } as FoundHit);
   }
   return hits;
 }

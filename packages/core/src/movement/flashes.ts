@@ -10,7 +10,7 @@ export const FLASH = {
 
 /** The frames of its cue in which a flash begins. */
 export const flashesOf = (stay: Stay, time: CueTime): number[] =>
-  time[stay.on ?? FLASH.on]
+  (time[stay.on ?? FLASH.on] ?? [])
     .map((instant) => Math.round(instant))
     .filter((frame, at) => frame < time.length && at % (stay.every ?? 1) === 0);
 

@@ -146,7 +146,16 @@ export const STAYS = [
 export type StayKind = (typeof STAYS)[number];
 
 /** Times of a cue that have names: its start and its end, each word as it is said, and what is heard or marked in it. */
-export const NAMED_TIMES = ['start', 'words', 'beats', 'bars', 'hits', 'marks', 'end'] as const;
+export const NAMED_TIMES = [
+  'start',
+  'words',
+  'beats',
+  'bars',
+  'hits',
+  'kicks',
+  'marks',
+  'end',
+] as const;
 export type NamedTime = (typeof NAMED_TIMES)[number];
 
 /** The values of a move at a named time: of several instants the first has the first value, and so on, over and over. */
@@ -186,7 +195,7 @@ export interface Stay {
   /** Of what breathes, sways and trembles: how long once takes. Of a flash: in what time it dies away. */
   readonly period?: Duration;
   /** Of what pulses and flashes: on what. */
-  readonly on?: 'beats' | 'bars' | 'hits' | 'marks';
+  readonly on?: 'beats' | 'bars' | 'hits' | 'kicks' | 'marks';
   readonly seed?: number;
   /** Of flashes and underlines: `#rrggbb`. */
   readonly colour?: string;

@@ -32,6 +32,8 @@ export interface CueTime {
   readonly bars: readonly number[];
   readonly marks: readonly number[];
   readonly hits: readonly number[];
+  /** The hits that are low. */
+  readonly kicks?: readonly number[];
   /** When each word begins to be said that has its time. */
   readonly words?: readonly number[];
   /** How long a beat is at its start. */

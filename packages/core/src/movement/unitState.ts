@@ -235,7 +235,7 @@ function stayed(
       state.transform = after(state.transform, turnedAbout((stay.amount ?? 2) * wave, x, y));
       break;
     case 'pulses': {
-      const last = time[stay.on ?? 'beats'].findLast((instant) => Math.round(instant) <= frame);
+      const last = time[stay.on ?? 'beats']?.findLast((instant) => Math.round(instant) <= frame);
       if (last === undefined) break;
       grown(1 + (stay.amount ?? 0.05) * steady(Math.exp(-(frame - Math.round(last)) / PULSE_DIES)));
       break;

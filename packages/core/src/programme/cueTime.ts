@@ -18,14 +18,14 @@ export function timeOfCue(programme: Programme, cue: Cue): CueTime {
   const inFrames = beats.map(({ at }) => since(at));
   const steps = inFrames.slice(1).map((at, place) => at - (inFrames[place] ?? 0));
   const second = 705_600_000 / frameLength(frameRate);
+  const hits = within(heardHits(programme), cue).filter(({ start }) => start >= cue.start);
   return {
     length: Math.max(1, countFrames(subtract(cue.end, cue.start), frameRate)),
     beats: inFrames,
     bars: beats.filter(({ bar }) => bar !== null).map(({ at }) => since(at)),
     marks: instantsWithin(marksInOrder(programme), cue).map(({ at }) => since(at)),
-    hits: within(heardHits(programme), cue)
-      .filter(({ start }) => start >= cue.start)
-      .map(({ start }) => since(start)),
+    hits: hits.map(({ start }) => since(start)),
+    kicks: hits.filter(({ band }) => band === 'low').map(({ start }) => since(start)),
     words: cue.words.map(({ start }) => since(start)),
     beat: steps[0] ?? second / 2,
     rate: second,

@@ -3,6 +3,7 @@
  *
  * Flat, so that one edited cue among ten thousand costs one row: in memory, on the wire and on disk.
  */
+import type { HitBand } from '../listen/hits/hits.ts';
 import type { Metre } from '../listen/pulse/metre.ts';
 import type { Line } from '../text/lines.ts';
 import type { Movement } from '../movement/movement.ts';
@@ -307,6 +308,8 @@ export interface Hit extends Range {
   readonly material: Id;
   /** The loudest 8 ms, in decibels to full scale. */
   readonly level: number;
+  /** Where most of it is heard, where that was listened for: a kick drum is low. */
+  readonly band?: HitBand | null;
   /** Whether the editor accepted or made it: finding again leaves it alone. */
   readonly kept: boolean;
 }

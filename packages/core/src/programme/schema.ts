@@ -6,6 +6,7 @@ import * as yup from 'yup';
 import type { Change } from './record/change.ts';
 import { completed } from './defaults.ts';
 import { FILE_FORMAT, PATTERN_FORMAT } from './fileFormat.ts';
+import { HIT_BANDS } from '../listen/hits/hits.ts';
 import { METRES } from '../listen/pulse/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from './edits/programme/sounds.ts';
 import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './record/limits.ts';
@@ -197,7 +198,7 @@ const stay = strict({
   amount,
   angle: yup.number().min(-360).max(360),
   period: duration.default(undefined),
-  on: yup.string().oneOf(['beats', 'bars', 'hits', 'marks']),
+  on: yup.string().oneOf(['beats', 'bars', 'hits', 'kicks', 'marks']),
   seed,
   colour,
   over: yup.string().oneOf(['frame', 'behind']),
@@ -395,6 +396,7 @@ export const shapes = {
     start: instant,
     end: instant,
     level: yup.number().min(-200).max(60),
+    band: yup.string().oneOf(HIT_BANDS).nullable(),
     kept: yup.boolean(),
   }),
   mark: strict({
@@ -435,6 +437,7 @@ export const shapes = {
 /** Fields that an entity may lack. */
 const OPTIONAL = new Set([
   'piece kept',
+  'hit band',
   'strand place',
   'strand muted',
   'strand pattern',

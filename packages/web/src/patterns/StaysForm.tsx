@@ -124,7 +124,7 @@ interface StayProps {
 const OnChoice = ({ stay, change }: StayProps) => (
   <Choice
     label="on"
-    data={['hits', 'beats', 'bars', 'marks'].map((value) => ({ value, label: value }))}
+    data={['hits', 'kicks', 'beats', 'bars', 'marks'].map((value) => ({ value, label: value }))}
     value={stay.on ?? FLASH.on}
     set={(on) => change({ on: on as NonNullable<Stay['on']> })}
   />

@@ -32,6 +32,7 @@ const TIMES: Readonly<Record<NamedTime, string>> = {
   beats: 'at each beat',
   bars: 'at each bar',
   hits: 'at each hit',
+  kicks: 'at each kick',
   marks: 'at each mark',
   end: 'at the end',
 };

@@ -69,3 +69,44 @@ describe('hits', () => {
     expect(hear([], 0)).toEqual([]);
   });
 });
+
+describe('the band of a hit', () => {
+  it('is low for a kick, high for a hat, and in the middle for a drum between them', () => {
+    const kit: readonly Struck[] = [
+      { at: 0.4, loud: 0.6, ring: 0.09, pitch: 62 },
+      { at: 0.8, loud: 0.1, ring: 0.012, pitch: 5200 },
+      { at: 1.2, loud: 0.5, ring: 0.05, pitch: 210 },
+      { at: 1.6, loud: 0.5, ring: 0.09, pitch: 80 },
+      { at: 2.0, loud: 0.4, ring: 0.03, pitch: 700 },
+    ];
+    // A drum has less noise in it than other struck things.
+    const samples = new Float32Array(RATE * 3);
+    addHiss(samples, 0.0005);
+    for (const { at, loud, ring, pitch } of kit)
+      for (let place = 0; place < 7 * ring * RATE; place++) {
+        const t = place / RATE;
+        const first = Math.round(at * RATE);
+        const tone = Math.sin(2 * Math.PI * pitch * t) * Math.min(1, t / 0.001);
+        samples[first + place] = (samples[first + place] ?? 0) + loud * Math.exp(-t / ring) * tone;
+      }
+    const listener = new HitLevelListener(RATE);
+    listener.push(samples);
+    const bands = findHits(listener.levels()).map(({ start, band }) => [start.toFixed(1), band]);
+    expect(bands).toEqual([
+      ['0.4', 'low'],
+      ['0.8', 'high'],
+      ['1.2', 'middle'],
+      ['1.6', 'low'],
+      ['2.0', 'middle'],
+    ]);
+  });
+
+  it('is low where a kick and a hat are struck at once', () => {
+    const both = hear([
+      { at: 0.5, loud: 0.6, ring: 0.09, pitch: 62 },
+      { at: 0.5, loud: 0.1, ring: 0.012, pitch: 5200 },
+      { at: 1.5, loud: 0.1, ring: 0.012, pitch: 5200 },
+    ]);
+    expect(both.map(({ band }) => band)).toEqual(['low', 'high']);
+  });
+});

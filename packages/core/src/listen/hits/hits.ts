@@ -20,7 +20,12 @@ export interface FoundHit {
   readonly levelDb: number;
   /** How far it rises over what was just before, in decibels: the more the surer. */
   readonly rise: number;
+  readonly band: HitBand;
 }
+
+/** Where most of a hit is heard: a kick drum is low, a hi-hat high. A hit with both a low and a high part is low. */
+export const HIT_BANDS = ['low', 'middle', 'high'] as const;
+export type HitBand = (typeof HIT_BANDS)[number];
 
 const steps = (decibels: number) => decibels / DECIBELS_A_STEP;
 const frames = (seconds: number) => Math.round(seconds * HIT_LEVELS_A_SECOND);
@@ -45,7 +50,28 @@ const APART = frames(0.036);
 const UNDER_START = steps(34);
 const UNDER_END = steps(26);
 
-export function findHits({ whole, high }: HitLevels): FoundHit[] {
+/** A low hit rises by so much in its low part, whose peak is so little under that of the whole. */
+const LOW_RISE = steps(9);
+const LOW_UNDER = steps(9);
+/** A high hit loses next to nothing where its high part is raised. */
+const HIGH_UNDER = steps(1);
+/** So long after a hit begins its low part is at its peak: two periods of the lowest drums. */
+const LOW_PEAKS = frames(0.05);
+
+/** The band of a hit that begins at a level and is at its peak at another. */
+function bandOf({ whole, high, low }: HitLevels, onset: number, top: number): HitBand {
+  let [least, most] = [255, 0];
+  for (let at = Math.max(0, onset - RISING); at <= onset + LOW_PEAKS && at < low.length; at++) {
+    if (at <= onset) least = Math.min(least, low[at] as number);
+    most = Math.max(most, low[at] as number);
+  }
+  const peak = whole[top] as number;
+  if (most - least >= LOW_RISE && most >= peak - LOW_UNDER) return 'low';
+  return (high[top] as number) >= peak - HIGH_UNDER ? 'high' : 'middle';
+}
+
+export function findHits(levels: HitLevels): FoundHit[] {
+  const { whole, high } = levels;
   const floor = floorOf(whole);
   const highFloor = floorOf(high);
   const rise = risesOf(whole, floor);
@@ -58,12 +84,12 @@ export function findHits({ whole, high }: HitLevels): FoundHit[] {
     const value = strength[at] as number;
     if (value < steps(LEAST_RISE)) continue;
     if (value < (strength[at - 1] as number) || value <= (strength[at + 1] as number)) continue;
-    const levels = (rise[at] as number) >= (highRise[at] as number) ? whole : high;
-    const under = levels === whole ? floor : highFloor;
-    const top = topAfter(levels, at);
+    const of = (rise[at] as number) >= (highRise[at] as number) ? whole : high;
+    const under = of === whole ? floor : highFloor;
+    const top = topAfter(of, at);
     if (top - at >= CLIMB) continue;
-    if ((levels[top] as number) < (under[top] as number) + CLEAR) continue;
-    if (!falls(levels, top)) continue;
+    if ((of[top] as number) < (under[top] as number) + CLEAR) continue;
+    if (!falls(of, top)) continue;
     const before = peaks.at(-1);
     if (before && at - before.onset < APART) {
       if (value > before.rise) peaks[peaks.length - 1] = { onset: before.onset, top, rise: value };
@@ -73,7 +99,7 @@ export function findHits({ whole, high }: HitLevels): FoundHit[] {
   const least = (tops[Math.floor(tops.length / 20)] ?? 0) - RANGE;
   return bounds(
     peaks.filter(({ top }) => (whole[top] as number) >= least),
-    whole,
+    levels,
     floor,
   );
 }
@@ -82,7 +108,10 @@ export function findHits({ whole, high }: HitLevels): FoundHit[] {
  * The share of a sound's energy that lies in its hits, from 0 to 1: near 1 for a track of separate sounds,
  * little for music or speech, which go on between them.
  */
-export function shareInHits({ whole }: HitLevels, hits: readonly FoundHit[]): number {
+export function shareInHits(
+  { whole }: Pick<HitLevels, 'whole'>,
+  hits: readonly FoundHit[],
+): number {
   const energy = (from: number, to: number) => {
     let sum = 0;
     for (let at = Math.max(0, from); at < Math.min(to, whole.length); at++)
@@ -139,14 +168,15 @@ function falls(levels: Uint8Array, top: number): boolean {
 
 function bounds(
   peaks: readonly { onset: number; top: number; rise: number }[],
-  levels: Uint8Array,
+  all: HitLevels,
   floor: Float32Array,
 ): FoundHit[] {
+  const levels = all.whole;
   // A level is the mean over 8 ms that end with it: what rises does so when it first shows there.
   const time = (frame: number) => frame / HIT_LEVELS_A_SECOND;
   const starts = peaks.map(({ onset, top }) => startOf(levels, onset, top));
   let lastEnd = 0;
-  return peaks.map(({ top, rise }, at) => {
+  return peaks.map(({ onset, top, rise }, at) => {
     const start = starts[at] as number;
     const next = starts[at + 1] ?? levels.length;
     const peak = levels[top] as number;
@@ -162,6 +192,7 @@ function bounds(
       end: Math.max(time(start) + 0.01, Math.min(time(next), time(end) - 0.002)),
       levelDb: peak * DECIBELS_A_STEP + LOWEST_DECIBELS,
       rise: rise * DECIBELS_A_STEP,
+      band: bandOf(all, onset, top),
     };
   });
 }

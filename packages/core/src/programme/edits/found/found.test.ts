@@ -102,6 +102,7 @@ describe('what was heard in something new', () => {
       end: 2.1 + at,
       levelDb: -9,
       rise: 30,
+      band: 'high' as const,
     }));
     const heard = { ...found, hits, hitShare, length: s(seconds) };
     const changes = keepFound('m', heard, countingIds('n'));

@@ -5,7 +5,7 @@ import { hitsInOrder } from '../../order.ts';
 import type { Hit, Id, Programme } from '../../programme.ts';
 import { aOrMany } from '../../../text/plural.ts';
 
-export type NewHit = Pick<Hit, 'start' | 'end' | 'level'>;
+export type NewHit = Pick<Hit, 'start' | 'end' | 'level' | 'band'>;
 
 /** A hit that the editor makes is this long at most. */
 const NEW_HIT = fromSeconds(0.06);
@@ -14,8 +14,11 @@ const SHORTEST = fromSeconds(0.005);
 
 /** Hits of a material that were just found. */
 export const newHits = (material: Id, found: readonly NewHit[], newId: () => Id): Change[] =>
-  found.map(({ start, end, level }) =>
-    create('hit', { id: newId(), material, start, end, level, kept: false }),
+  found.map(({ start, end, level, band }) =>
+    create('hit', {
+      ...{ id: newId(), material, start, end, level, kept: false },
+      ...(band && { band }),
+    }),
   );
 
 /** Replaces the hits of a material by those just found; what the editor accepted or made stays. */

@@ -25,10 +25,11 @@ export const beatsOf = ({ beats, metre }: FoundPulse): NewBeat[] =>
 
 /** Hits as found, as they are kept. */
 export const hitsOf = (hits: readonly FoundHit[]): NewHit[] =>
-  hits.map(({ start, end, levelDb }) => ({
+  hits.map(({ start, end, levelDb, band }) => ({
     start: fromSeconds(start),
     end: fromSeconds(end),
     level: levelDb,
+    band,
   }));
 
 /**
