@@ -96,6 +96,12 @@ describe('what is put by hand', () => {
     expect(lost(writeSrt(turned, { placeCodes: true }))).toEqual(['place', 'turn', 'size']);
   });
 
+  it('beside the frame is put at its edge in WebVTT, and counted', () => {
+    const { text, lost } = writeVtt(dressed({ ...by, placed: { x: -0.2, y: 0.6 } }));
+    expect(text).toContain('position:0%,line-left line:60%,start');
+    expect(lost).toEqual([{ kind: 'place', count: 1 }]);
+  });
+
   it('of letters: their size goes into TTML, their colour and weight into every format that has them', () => {
     const [caption] = dressed({ size: 54, colour: '#ffff00', bold: true });
     expect(caption?.text).toEqual([[{ text: 'The tide turns', colour: '#ffff00', bold: true }]]);

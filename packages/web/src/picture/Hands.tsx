@@ -1,6 +1,6 @@
 /** The text of a cue in hand on the picture: dragged, sized, broken at a width and turned, with guides to draw it to. */
 import { useElementSize } from '@mantine/hooks';
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { cuesInOrder, strandsShown } from '@cadence/core/programme/order.ts';
 import { movementOf, styleOf } from '@cadence/core/programme/patterns.ts';
 import type { Cue, Id, Programme, TextStyle } from '@cadence/core/programme/programme.ts';
@@ -34,6 +34,7 @@ import { store, useApp, useShown } from '../desk/store.ts';
 import { selected } from '../desk/view.ts';
 import { player } from '../playback/player.ts';
 import { usePlayerState, useTimeFollower } from '../playback/usePlayer.ts';
+import { shownOnly } from './shownOnly.ts';
 import { shelf, stage } from './studio.ts';
 import classes from './Hands.module.css';
 
@@ -96,7 +97,10 @@ function seenAt(programme: Programme, time: Ticks): Seen[] {
 }
 
 export default function Hands({ cue, change }: HandsProps) {
-  const programme = useShown((shown) => shown);
+  const whole = useShown((shown) => shown);
+  const strand = useApp((state) => state.view.strand);
+  const only = useApp((state) => state.view.only);
+  const programme = useMemo(() => shownOnly(whole, only, strand), [whole, only, strand]);
   const { width, height } = programme.facts.frame;
   const safeBy = useApp((state) => state.view.safeBy);
   const { playing } = usePlayerState();
@@ -138,6 +142,7 @@ export default function Hands({ cue, change }: HandsProps) {
   if (playing) return null;
   const all = seenAt(programme, time);
   const here = all.find((each) => each.cue.id === cue?.id);
+  const others = all.filter((each) => each.of.id !== here?.of.id);
   const pixel = onScreen > 0 ? width / onScreen : 1;
   const onFrame = (event: PointerEvent): Point => {
     const { left = 0, top = 0 } = drawing.current?.getBoundingClientRect() ?? {};
@@ -166,7 +171,7 @@ export default function Hands({ cue, change }: HandsProps) {
     guidesOf(
       programme.facts.frame,
       safeAreaOf(safeBy).insets.map(({ inset }) => inset),
-      all.filter((each) => each !== here).map(({ box }) => box),
+      others.map(({ box }) => box),
     );
   const takeWhole = (event: PointerEvent, { hand, box }: Seen) => {
     const [from, lines] = [onFrame(event), guides()];
@@ -216,18 +221,16 @@ export default function Hands({ cue, change }: HandsProps) {
             {...{ x1: 0, x2: width, y1: held.drawn.down, y2: held.drawn.down }}
           />
         )}
-        {all
-          .filter((each) => each !== here)
-          .map(({ cue: other, box }) => (
-            <rect
-              key={other.id}
-              className={classes.other}
-              {...{ x: box.x, y: box.y, width: box.w, height: box.h }}
-              onPointerDown={() => choose(other.id)}
-            >
-              <title>Take this text in hand</title>
-            </rect>
-          ))}
+        {others.map(({ cue: other, box }) => (
+          <rect
+            key={other.id}
+            className={classes.other}
+            {...{ x: box.x, y: box.y, width: box.w, height: box.h }}
+            onPointerDown={() => choose(other.id)}
+          >
+            <title>Take this text in hand</title>
+          </rect>
+        ))}
         {here && (
           <Handles
             key={here.cue.id}

@@ -1,6 +1,5 @@
 import { useElementSize } from '@mantine/hooks';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { onlyStrand } from '@cadence/core/programme/order.ts';
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { frameAt } from '@cadence/core/time/frameRate.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
@@ -13,6 +12,7 @@ import { player } from '../playback/player.ts';
 import { useTimeFollower } from '../playback/usePlayer.ts';
 import { say, messageOf } from '../desk/say.ts';
 import { drawWithBeside } from './beside.ts';
+import { shownOnly } from './shownOnly.ts';
 import { shelf, stage } from './studio.ts';
 import classes from './PictureView.module.css';
 
@@ -28,10 +28,7 @@ export default function Picture() {
   const whole = useShown((shown) => shown);
   const strand = useApp((state) => state.view.strand);
   const only = useApp((state) => state.view.only);
-  const programme = useMemo(
-    () => (only && strand in whole.strands ? onlyStrand(whole, strand) : whole),
-    [whole, only, strand],
-  );
+  const programme = useMemo(() => shownOnly(whole, only, strand), [whole, only, strand]);
   const safeArea = useApp((state) => state.view.safeArea);
   const safeBy = useApp((state) => state.view.safeBy);
   const beside = useApp((state) => state.view.beside);

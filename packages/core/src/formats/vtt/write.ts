@@ -19,7 +19,8 @@ const classColours: Readonly<Record<string, string>> = {
 
 /**
  * Writes captions as WebVTT. Italics, bold, underline, speakers, places, word times and the eight
- * named colours are written; other colours cannot be held without a style sheet and are counted.
+ * named colours are written; other colours cannot be held without a style sheet and are counted, and so are places beside
+ * the frame, turned text and the size of letters.
  */
 export function writeVtt(captions: readonly Caption[]): Written {
   const losses = new Losses();
@@ -27,6 +28,11 @@ export function writeVtt(captions: readonly Caption[]): Written {
     const spans = caption.text.flat();
     losses.count('colour', spans.some((span) => span.colour && !classColours[span.colour]) ? 1 : 0);
     losses.countTurn(caption);
+    const { at } = caption.place ?? {};
+    losses.count(
+      'place',
+      Number(at !== undefined && (within(at.x) !== at.x || within(at.y) !== at.y)),
+    );
     losses.count('size', Number(caption.size !== undefined));
     const times = `${writeClock(caption.start, '.')} --> ${writeClock(caption.end, '.')}`;
     const id = caption.id?.replace(/-->|\n/g, ' ').trim();
@@ -43,6 +49,9 @@ export function writeVtt(captions: readonly Caption[]): Written {
   return { text: ['WEBVTT\n', ...blocks].join('\n'), lost: losses.list() };
 }
 
+/** Percentages of WebVTT are of the frame alone. */
+const within = (share: number): number => Math.min(1, Math.max(0, share));
+
 const positions = { left: 'line-left', centre: 'center', right: 'line-right' } as const;
 const heights = { top: 'start', middle: 'center', bottom: 'end' } as const;
 
@@ -54,7 +63,7 @@ function settings(place: CaptionPlace | undefined): string {
     const line = { top: ' line:5%', middle: ' line:50%,center', bottom: '' }[place.down];
     return line + align + size;
   }
-  const [x, y] = [place.at.x, place.at.y].map(writePercent);
+  const [x, y] = [place.at.x, place.at.y].map((share) => writePercent(within(share)));
   return ` position:${x},${positions[place.across]} line:${y},${heights[place.down]}${align}${size}`;
 }
 
