@@ -182,7 +182,12 @@ interface HeldStrand {
 }
 
 interface HeldMovement {
-  readonly comesIn: { readonly by: string; readonly early: number } | null;
+  readonly comesIn: {
+    readonly by: string;
+    readonly early: number;
+    readonly takes: { readonly count: number; readonly in: string } | null;
+    readonly moves: readonly { readonly what: string }[];
+  } | null;
 }
 
 /** The strands of a programme, in order. */

@@ -399,3 +399,43 @@ test('cues are grouped by one key, stand together as is chosen, and are undone i
   await kept(page);
   expect(await members()).toEqual([]);
 });
+
+test('a move is drawn as a curve of one’s own, about a corner, in beats; and a shadow and a plate are set', async ({
+  page,
+  serving,
+  programme,
+}) => {
+  await open(page, programme, 'patterns');
+  await page.keyboard.press('PageDown');
+  await card(page, 'Splice').dblclick();
+  await comesIn(page).getByRole('button', { name: 'More of “grows”' }).click();
+  const choose = async (label: string, option: string, nth = 0) => {
+    await comesIn(page).getByRole('combobox', { name: label, exact: true }).nth(nth).click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+  };
+  await choose('how', 'own curve', 1);
+  await page.getByRole('button', { name: /^Handle of the beginning/ }).focus();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowRight');
+  await choose('About the', 'word');
+  await choose('at', 'its lower left');
+  await choose('Counted in', 'beats');
+  const text = inspector(page).getByRole('region', { name: 'Text' });
+  await text.getByLabel('Shadow', { exact: true }).first().check();
+  await text.getByRole('textbox', { name: 'Blurred by' }).fill('9');
+  await text.getByLabel('Plate', { exact: true }).first().check();
+  await text.getByRole('textbox', { name: 'Corners rounded by' }).fill('0.3');
+  await page.keyboard.press('Tab');
+  await kept(page);
+  const { patterns } = await patternsIn(serving, programme);
+  const [pattern] = patterns;
+  expect(pattern?.look).toMatchObject({ shadow: { blur: 9 }, plate: { corner: 0.3 } });
+  expect(pattern?.movement.comesIn?.takes).toEqual({ count: 1, in: 'beats' });
+  expect(pattern?.movement.comesIn?.moves.find(({ what }) => what === 'scale')).toMatchObject({
+    curve: [0.45, 0.05, 0.2, 1],
+    about: { of: 'word', across: 0, down: 1 },
+  });
+  // One with a name takes its place.
+  await choose('how', 'linear', 1);
+  await expect(page.getByRole('button', { name: /^Handle of the beginning/ })).toHaveCount(0);
+});

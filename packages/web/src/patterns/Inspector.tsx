@@ -1,32 +1,13 @@
 /** The inspector: how the pattern in hand looks and moves, and what of it the selected cues have of their own. */
-import {
-  Button,
-  Checkbox,
-  ColorInput,
-  Menu,
-  NumberInput,
-  SegmentedControl,
-  Select,
-} from '@mantine/core';
+import { Button, Menu, SegmentedControl } from '@mantine/core';
 import { IconDots } from '@tabler/icons-react';
 import { COMES_IN, GOES, STILL } from '@cadence/core/movement/movement.ts';
 import type { ComesIn, Goes } from '@cadence/core/movement/movement.ts';
 import { hasOwn } from '@cadence/core/programme/edits/patterns/patterns.ts';
 import { movementOf, patternOf, styleOf, styleOfStrand } from '@cadence/core/programme/patterns.ts';
-import {
-  LETTER_CASES,
-  type Cue,
-  type Gradient,
-  type Id,
-  type Pattern,
-  type Plate,
-  type TextStyle,
-} from '@cadence/core/programme/programme.ts';
+import type { Cue, Id, Pattern, TextStyle } from '@cadence/core/programme/programme.ts';
 import { aOrMany, plural } from '@cadence/core/text/plural.ts';
 import { useApp, useShown, useStrand } from '../desk/store.ts';
-import { Figure } from './fields.tsx';
-import { shelf } from '../picture/studio.ts';
-import { FontSelect } from '../picture/FontSelect.tsx';
 import { strandOfText, wearersOf } from './inHand.ts';
 import { GroupForm } from './GroupForm.tsx';
 import { KeySoundsForm } from './KeySoundsForm.tsx';
@@ -35,6 +16,7 @@ import { PlaceForm } from './PlaceForm.tsx';
 import { StaysForm } from './StaysForm.tsx';
 import { patternActions, type Scope } from './patternActions.ts';
 import { Name } from './Name.tsx';
+import { TextForm } from './TextForm.tsx';
 import classes from './PatternsPlace.module.css';
 
 interface Props {
@@ -164,202 +146,5 @@ export function Inspector({ pattern, cue, scope, setScope, choose }: Props) {
       />
       <GoesForm phase={movement.goes} set={goes} />
     </>
-  );
-}
-
-const SHADOW = { colour: '#000000', opacity: 0.7, across: 0, down: 4, blur: 6 } as const;
-const PLATE: Plate = {
-  behind: 'line',
-  colour: '#14171c',
-  opacity: 0.78,
-  across: 0.4,
-  down: 0.06,
-  corner: 0.1,
-};
-
-interface TextProps {
-  readonly style: TextStyle;
-  readonly set: (part: Partial<TextStyle>) => void;
-}
-
-const GRADIENT: Gradient = { colour: '#e8c15a', angle: 90 };
-
-function GradientForm({ gradient, set }: Pick<TextProps, 'set'> & { gradient: Gradient }) {
-  return (
-    <div className={classes.two}>
-      <ColorInput
-        size="xs"
-        label="Goes over into"
-        format="hex"
-        value={gradient.colour}
-        onChangeEnd={(colour) =>
-          colour !== gradient.colour && set({ gradient: { ...gradient, colour } })
-        }
-      />
-      <Figure
-        label="Towards (0 right, 90 down)"
-        suffix="°"
-        value={gradient.angle}
-        min={-360}
-        max={360}
-        step={15}
-        set={(angle) => set({ gradient: { ...gradient, angle } })}
-      />
-    </div>
-  );
-}
-
-function TextForm({ style, set }: TextProps) {
-  const axes = shelf.axesOf(style.family);
-  return (
-    <section className={classes.part} aria-label="Text">
-      <h3>Text</h3>
-      <div className={classes.two}>
-        <FontSelect label="Font" value={style.family} set={(family) => set({ family })} />
-        <NumberInput
-          size="xs"
-          label="Size"
-          suffix=" px"
-          value={style.size}
-          min={4}
-          max={1000}
-          decimalScale={1}
-          onChange={(size) =>
-            typeof size === 'number' &&
-            size >= 4 &&
-            size <= 1000 &&
-            size !== style.size &&
-            set({ size })
-          }
-        />
-        <Select
-          size="xs"
-          label="Letters"
-          data={LETTER_CASES.map((each) => each)}
-          value={style.letterCase ?? 'as written'}
-          allowDeselect={false}
-          onChange={(letterCase) =>
-            letterCase && set({ letterCase: letterCase as (typeof LETTER_CASES)[number] })
-          }
-        />
-        <NumberInput
-          size="xs"
-          label="Letter spacing"
-          suffix=" em"
-          value={style.letterSpacing ?? 0}
-          min={-0.2}
-          max={2}
-          step={0.01}
-          decimalScale={3}
-          onChange={(value) =>
-            typeof value === 'number' &&
-            value >= -0.2 &&
-            value <= 2 &&
-            value !== (style.letterSpacing ?? 0) &&
-            set({ letterSpacing: value })
-          }
-        />
-        {axes.wght && (
-          <Figure
-            label="Weight"
-            value={style.weight ?? 500}
-            min={axes.wght[0]}
-            max={axes.wght[1]}
-            step={25}
-            set={(weight) => set({ weight })}
-          />
-        )}
-        {axes.wdth && (
-          <Figure
-            label="Width of letters"
-            suffix="%"
-            value={style.width ?? 100}
-            min={axes.wdth[0]}
-            max={axes.wdth[1]}
-            step={5}
-            set={(width) => set({ width })}
-          />
-        )}
-        <ColorInput
-          size="xs"
-          label="Colour"
-          format="hex"
-          value={style.colour}
-          onChangeEnd={(colour) => colour !== style.colour && set({ colour })}
-        />
-        <NumberInput
-          size="xs"
-          label="Outline"
-          suffix=" px"
-          value={style.outlineWidth}
-          min={0}
-          max={100}
-          decimalScale={1}
-          onChange={(width) =>
-            typeof width === 'number' &&
-            width >= 0 &&
-            width <= 100 &&
-            width !== style.outlineWidth &&
-            set({ outlineWidth: width })
-          }
-        />
-      </div>
-      <div className={classes.ticks}>
-        <Checkbox
-          size="xs"
-          label="Bold"
-          checked={style.bold ?? false}
-          onChange={(event) => set({ bold: event.currentTarget.checked })}
-        />
-        <Checkbox
-          size="xs"
-          label="Gradient"
-          checked={Boolean(style.gradient)}
-          onChange={(event) => set({ gradient: event.currentTarget.checked ? GRADIENT : null })}
-        />
-        <Checkbox
-          size="xs"
-          label="Shadow"
-          checked={Boolean(style.shadow)}
-          onChange={(event) => set({ shadow: event.currentTarget.checked ? SHADOW : null })}
-        />
-        <Checkbox
-          size="xs"
-          label="Plate"
-          checked={Boolean(style.plate)}
-          onChange={(event) => set({ plate: event.currentTarget.checked ? PLATE : null })}
-        />
-      </div>
-      {style.gradient && <GradientForm gradient={style.gradient} set={set} />}
-      {style.plate && (
-        <div className={classes.two}>
-          <Select
-            size="xs"
-            label="Plate behind"
-            data={[
-              { value: 'word', label: 'each word' },
-              { value: 'line', label: 'each line' },
-              { value: 'whole', label: 'the whole' },
-            ]}
-            value={style.plate.behind}
-            allowDeselect={false}
-            onChange={(behind) =>
-              behind && style.plate && set({ plate: { ...style.plate, behind: behind as 'word' } })
-            }
-          />
-          <ColorInput
-            size="xs"
-            label="Plate colour"
-            format="hex"
-            value={style.plate.colour}
-            onChangeEnd={(colour) =>
-              style.plate &&
-              colour !== style.plate.colour &&
-              set({ plate: { ...style.plate, colour } })
-            }
-          />
-        </div>
-      )}
-    </section>
   );
 }

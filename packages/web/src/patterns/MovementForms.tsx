@@ -1,16 +1,14 @@
 /** How text comes in, stays and goes, as it is set. */
-import { ActionIcon, Button, Checkbox, Menu } from '@mantine/core';
-import { IconPlus, IconX } from '@tabler/icons-react';
-import { EASINGS } from '@cadence/core/movement/easing.ts';
+import { Checkbox } from '@mantine/core';
 import {
   framesLong,
   type Caret,
   type ComesIn,
+  type Duration,
   type Goes,
-  type Move,
-  type MoveKind,
 } from '@cadence/core/movement/movement.ts';
 import { By, Choice, Figure } from './fields.tsx';
+import { Moves } from './Moves.tsx';
 import classes from './PatternsPlace.module.css';
 
 const COMES_WHEN = [
@@ -48,13 +46,44 @@ interface PhaseProps {
   readonly set: (part: Partial<Pick<Goes, 'takes' | 'overlap' | 'order'>>) => void;
 }
 
+/** In what a length is told: what one of it is, and how it is rounded. */
+const LENGTHS: Readonly<Record<Duration['in'], { says: string; scale: number; usual: number }>> = {
+  frames: { says: 'frames', scale: 1, usual: 6 },
+  beats: { says: 'beats', scale: 1, usual: 1 },
+  share: { says: '% of the cue', scale: 0.01, usual: 0.1 },
+};
+
+/** How long each part takes; its turn until the next one, where nothing is said. */
 const Takes = ({ phase: { takes }, set }: PhaseProps) => (
-  <Figure
-    label="Takes"
-    suffix="frames"
-    value={takes?.in === 'frames' ? takes.count : 0}
-    set={(count) => set({ takes: framesLong(Math.round(count)) })}
-  />
+  <>
+    {takes && (
+      <Figure
+        label="Takes"
+        suffix={LENGTHS[takes.in].says}
+        value={takes.count / LENGTHS[takes.in].scale}
+        set={(count) =>
+          set({
+            takes:
+              takes.in === 'frames'
+                ? framesLong(Math.round(count))
+                : { ...takes, count: count * LENGTHS[takes.in].scale },
+          })
+        }
+      />
+    )}
+    <Choice
+      label={takes ? 'Counted in' : 'Takes'}
+      data={[
+        ...Object.entries(LENGTHS).map(([value, { says }]) => ({ value, label: says })),
+        { value: 'turn', label: 'its turn' },
+      ]}
+      value={takes?.in ?? 'turn'}
+      set={(unit) => {
+        if (unit === 'turn') set({ takes: null });
+        else set({ takes: { in: unit as Duration['in'], count: LENGTHS[unit as 'beats'].usual } });
+      }}
+    />
+  </>
 );
 
 const Overlap = ({ phase, set }: PhaseProps) => (
@@ -270,98 +299,3 @@ const Head = ({ title, on, set }: { title: string; on: boolean; set: (on: boolea
     />
   </div>
 );
-
-/** What each move is called, what its figure is, and what it begins with. */
-const MOVES: Readonly<
-  Record<MoveKind, { says: string; unit: string; scale: number; usual: Partial<Move> }>
-> = {
-  opacity: { says: 'appears', unit: '%', scale: 0.01, usual: { from: 0 } },
-  scale: { says: 'grows', unit: '%', scale: 0.01, usual: { from: 0.8 } },
-  width: { says: 'widens', unit: '%', scale: 0.01, usual: { from: 0 } },
-  height: { says: 'rises', unit: '%', scale: 0.01, usual: { from: 0 } },
-  place: { says: 'moves', unit: 'em', scale: 1, usual: { from: 1, in: 'em', angle: 90 } },
-  turn: { says: 'turns', unit: '°', scale: 1, usual: { from: -10 } },
-  blur: { says: 'sharpens', unit: 'px', scale: 1, usual: { from: 12 } },
-  spacing: { says: 'draws together', unit: 'em', scale: 1, usual: { from: 0.3 } },
-  colour: { says: 'changes colour', unit: '', scale: 1, usual: { colour: '#e8c15a' } },
-  wipe: { says: 'is wiped on', unit: '', scale: 1, usual: { angle: 180, soft: 0.3 } },
-};
-const FROM_SIDES = [
-  { value: '180', label: 'from the left' },
-  { value: '0', label: 'from the right' },
-  { value: '270', label: 'from above' },
-  { value: '90', label: 'from below' },
-];
-
-function Moves({ moves, set }: { moves: readonly Move[]; set: (moves: readonly Move[]) => void }) {
-  const change = (at: number, part: Partial<Move>) =>
-    set(moves.map((move, place) => (place === at ? { ...move, ...part } : move)));
-  return (
-    <>
-      {moves.map((move, at) => {
-        const { says, unit, scale } = MOVES[move.what];
-        const hasSide = move.what === 'place' || move.what === 'wipe';
-        const side = String((((move.angle ?? 180) % 360) + 360) % 360);
-        return (
-          <div key={`${move.what}${at}`} className={classes.three}>
-            {hasSide ? (
-              <Choice
-                label={says}
-                data={
-                  FROM_SIDES.some(({ value }) => value === side)
-                    ? FROM_SIDES
-                    : [...FROM_SIDES, { value: side, label: `from ${side}°` }]
-                }
-                value={side}
-                set={(angle) => change(at, { angle: Number(angle) })}
-              />
-            ) : (
-              <span className={classes.says}>{says}</span>
-            )}
-            {move.from !== undefined && move.in !== 'outside' ? (
-              <Figure
-                label="from"
-                suffix={move.in === 'px' ? 'px' : unit}
-                min={-10_000}
-                value={move.from / scale}
-                set={(from) => change(at, { from: from * scale })}
-              />
-            ) : (
-              <span className={classes.says}>
-                {move.in === 'outside' ? 'outside the frame' : ''}
-              </span>
-            )}
-            <Choice
-              label="how"
-              data={EASINGS.map((value) => ({ value, label: value }))}
-              value={move.easing}
-              set={(easing) => change(at, { easing: easing as Move['easing'] })}
-            />
-            <ActionIcon
-              aria-label={`Remove “${says}”`}
-              variant="subtle"
-              onClick={() => set(moves.filter((_, place) => place !== at))}
-            >
-              <IconX size={14} />
-            </ActionIcon>
-          </div>
-        );
-      })}
-      <Menu position="bottom-start" width={200}>
-        <Menu.Target>
-          <Button leftSection={<IconPlus size={14} />}>Add a move</Button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {(Object.keys(MOVES) as MoveKind[]).map((what) => (
-            <Menu.Item
-              key={what}
-              onClick={() => set([...moves, { what, easing: 'soft out', ...MOVES[what].usual }])}
-            >
-              {MOVES[what].says}
-            </Menu.Item>
-          ))}
-        </Menu.Dropdown>
-      </Menu>
-    </>
-  );
-}
