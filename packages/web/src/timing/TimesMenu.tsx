@@ -3,6 +3,7 @@ import { Button, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { act } from '../desk/actions.ts';
 import { showWindow } from '../desk/windows.ts';
+import classes from './TimesMenu.module.css';
 import { acceptDoubtful, nextDoubtful, playDoubtful } from '../weaving/weaving.ts';
 
 const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: () => void])[])[] = [
@@ -39,14 +40,13 @@ const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: ()
 ];
 
 export const TimesMenu = () => (
-  <Menu position="bottom-end" width={370}>
+  <Menu position="bottom-end" width={720}>
     <Menu.Target>
       <Button rightSection={<IconChevronDown size={14} />}>Times</Button>
     </Menu.Target>
-    <Menu.Dropdown mah="calc(100vh - 150px)" style={{ overflowY: 'auto' }}>
+    <Menu.Dropdown className={classes.columns}>
       {ITEMS.map((group, at) => (
-        <div key={at} role="none">
-          {at > 0 && <Menu.Divider />}
+        <div key={at} role="none" className={classes.group}>
           {group.map(([label, keys, does]) => (
             <Menu.Item
               key={label}
