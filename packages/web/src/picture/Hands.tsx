@@ -38,8 +38,8 @@ import { shownOnly } from './shownOnly.ts';
 import { shelf, stage } from './studio.ts';
 import classes from './Hands.module.css';
 
-/** In pixels of the screen: of a handle, of the arm that it is turned by, and how near a guide draws. */
-const [HANDLE, ARM, REACH] = [4.5, 26, 6];
+/** In pixels of the screen: of a handle, of the arm that it is turned by, around the text, and how near a guide draws. */
+const [HANDLE, ARM, ROUND, REACH] = [4.5, 24, 8, 6];
 const CORNERS = [
   { x: 0, y: 0, name: 'upper left' },
   { x: 1, y: 0, name: 'upper right' },
@@ -55,6 +55,9 @@ export interface HandsProps {
 }
 
 type Restyling = (to: Point, alt: boolean) => { part: Partial<TextStyle>; drawn?: Drawn };
+
+/** Takes something in hand. @param point  of the text that moves with the hand, on the frame */
+type Take = (event: PointerEvent, restyle: Restyling, point?: Point) => void;
 
 /** What is dragged: with which pointer position it began, and what it does. */
 interface Held {
@@ -148,12 +151,16 @@ export default function Hands({ cue, change }: HandsProps) {
     const { left = 0, top = 0 } = drawing.current?.getBoundingClientRect() ?? {};
     return { x: (event.clientX - left) * pixel, y: (event.clientY - top) * pixel };
   };
-  const take = (event: PointerEvent, restyle: Restyling) => {
+  const take: Take = (event, restyle, point) => {
     if (event.button !== 0) return;
     event.preventDefault();
     event.stopPropagation();
     drawing.current?.setPointerCapture(event.pointerId);
-    setHeld({ restyle, drawn: undefined });
+    // The point of the text is as far from the hand as it was when it was taken.
+    const at = onFrame(event);
+    const off = point ? { x: point.x - at.x, y: point.y - at.y } : { x: 0, y: 0 };
+    const moved: Restyling = (to, alt) => restyle({ x: to.x + off.x, y: to.y + off.y }, alt);
+    setHeld({ restyle: moved, drawn: undefined });
   };
   const letGo = (keep: boolean) => {
     if (!held) return;
@@ -287,14 +294,21 @@ function Handles({
 }: {
   seen: Seen;
   pixel: number;
-  take: (event: PointerEvent, restyle: Restyling) => void;
+  take: Take;
   takeWhole: (event: PointerEvent) => void;
   onKey: (event: KeyboardEvent) => void;
 }) {
   const { hand, cue } = seen;
+  const { w, h } = hand.layout.box;
   const at = (x: number, y: number) => pointOn(hand, { x, y });
-  const outline = CORNERS.map(({ x, y }) => at(x, y));
-  const [top, middle] = [at(0.5, 0), at(0.5, 0.5)];
+  /** A point of the outline, which is a little around the text so that no handle covers a letter. */
+  const around = (across: number, down: number) =>
+    at(
+      across + ((across * 2 - 1) * ROUND * pixel) / Math.max(1, w),
+      down + ((down * 2 - 1) * (ROUND / 2) * pixel) / Math.max(1, h),
+    );
+  const outline = CORNERS.map((corner) => around(corner.x, corner.y));
+  const [top, middle] = [around(0.5, 0), at(0.5, 0.5)];
   // The arm stands out of the upper side; into the text where the frame ends there.
   const turn = ((hand.style.turn ?? 0) * Math.PI) / 180;
   const arm = ARM * pixel;
@@ -319,7 +333,7 @@ function Handles({
             <line className={classes.arm} {...{ x1: top.x, y1: top.y, x2: knob.x, y2: knob.y }} />
           )}
           {([0, 1] as const).map((side) => {
-            const point = at(side, 0.5);
+            const point = around(side, 0.5);
             return (
               <rect
                 key={side}
@@ -327,14 +341,16 @@ function Handles({
                 {...{ x: point.x - HANDLE * pixel * 0.7, y: point.y - HANDLE * pixel * 1.8 }}
                 {...{ width: HANDLE * pixel * 1.4, height: HANDLE * pixel * 3.6 }}
                 transform={`rotate(${hand.style.turn ?? 0} ${point.x} ${point.y})`}
-                onPointerDown={(event) => take(event, (to) => ({ part: brokenTo(hand, side, to) }))}
+                onPointerDown={(event) =>
+                  take(event, (to) => ({ part: brokenTo(hand, side, to) }), at(side, 0.5))
+                }
               >
                 <title>Drag to break the lines at a width</title>
               </rect>
             );
           })}
           {CORNERS.map(({ name, ...corner }) => {
-            const point = at(corner.x, corner.y);
+            const point = around(corner.x, corner.y);
             return (
               <rect
                 key={name}
@@ -343,7 +359,7 @@ function Handles({
                 {...{ width: 2 * HANDLE * pixel, height: 2 * HANDLE * pixel }}
                 data-corner={name}
                 onPointerDown={(event) =>
-                  take(event, (to) => ({ part: sizedTo(hand, corner, to) }))
+                  take(event, (to) => ({ part: sizedTo(hand, corner, to) }), at(corner.x, corner.y))
                 }
               >
                 <title>Drag to size the text</title>
