@@ -86,8 +86,8 @@ export function sceneAt(
         if (caret) drawn.push(caret);
       }
       const group = cue.group?.id;
-      const about = group ? boxOfGroup(programme, row, group, shaper) : box;
-      const turn = layout.style.turn ? turnOf(about, layout.style) : undefined;
+      const about = () => (group ? boxOfGroup(programme, row, group, shaper) : box);
+      const turn = layout.style.turn ? turnOf(about(), layout.style) : undefined;
       const by = cue.group ? pushedBy(programme, row, cue, time, shaper) : 0;
       const moved = by === 0 ? turn : after(shiftedBy(0, by), turn ?? STRAIGHT);
       items.push(...(moved ? drawn.map((item) => turned(item, moved)) : drawn));
