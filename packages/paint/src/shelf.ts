@@ -77,8 +77,8 @@ const styled = (kind: FamilyKind, name: string, weights: Made['weights'], hasIta
   family(name, { kind }, { weights, hasItalics });
 const lending = (name: string, lends: RegExp) => family(name, { lends }, { weights: [600] });
 /** Families with thousands of characters: they are fetched where a text needs one, or asks for one. */
-const han = (name: string, forms: RegExp, lends: RegExp): ShelfFamily => ({
-  ...family(name, { kind: 'sans', lends }, { weights: [600] }),
+const han = (name: string, forms: RegExp): ShelfFamily => ({
+  ...family(name, { kind: 'sans', lends: forms }, { weights: [600] }),
   forms,
 });
 
@@ -111,13 +111,10 @@ export const SHELF: readonly ShelfFamily[] = [
   lending('Noto Sans Devanagari', /\p{Script=Devanagari}/u),
   lending('Noto Sans Hebrew', /\p{Script=Hebrew}/u),
   lending('Noto Sans Thai', /\p{Script=Thai}/u),
-  han(
-    'Noto Sans JP',
-    /[\p{Script=Hiragana}\p{Script=Katakana}]/u,
-    /[\p{Script=Hiragana}\p{Script=Katakana}]/u,
-  ),
-  han('Noto Sans KR', /\p{Script=Hangul}/u, /\p{Script=Hangul}/u),
-  han('Noto Sans SC', /\p{Script=Han}/u, /[\p{Script=Han}\u3000-\u303f\uff00-\uffef]/u),
+  han('Noto Sans JP', /[\p{Script=Hiragana}\p{Script=Katakana}]/u),
+  han('Noto Sans KR', /\p{Script=Hangul}/u),
+  // Their punctuation too, so that a line of it alone does not depend on which of them is loaded.
+  han('Noto Sans SC', /[\p{Script=Han}\u3000-\u303f\uff00-\uffef]/u),
   variable('sans', 'Archivo', LATIN, true),
   variable('sans', 'Roboto Flex', [...LATIN, 'greek', 'cyrillic', 'cyrillic-ext']),
   styled('sans', 'Figtree', [500, 800], true),

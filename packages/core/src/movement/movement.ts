@@ -45,8 +45,8 @@ export interface Anchor {
   readonly onBaseline?: boolean;
 }
 
-/** What moves. Ratios are 1, and all else is 0, where the text is as its style has it. */
-export const MOVES = [
+/** What moves and has a value, and so can have others at named times. */
+export const VALUED = [
   'opacity',
   'scale',
   'width',
@@ -55,9 +55,9 @@ export const MOVES = [
   'turn',
   'blur',
   'spacing',
-  'colour',
-  'wipe',
 ] as const;
+/** What moves. Ratios are 1, and all else is 0, where the text is as its style has it. */
+export const MOVES = [...VALUED, 'colour', 'wipe'] as const;
 export type MoveKind = (typeof MOVES)[number];
 
 /** One thing that moves, from a value away from the style's own. */
@@ -164,18 +164,6 @@ export interface Valued {
   /** In the measure of {@link Move.from}; a place is in ems. */
   readonly values: readonly number[];
 }
-
-/** What can have values at named times. */
-export const VALUED = [
-  'opacity',
-  'scale',
-  'width',
-  'height',
-  'place',
-  'turn',
-  'blur',
-  'spacing',
-] as const satisfies readonly MoveKind[];
 
 export interface Stay {
   readonly what: StayKind;

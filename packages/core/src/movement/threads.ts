@@ -7,7 +7,7 @@
 import type { ComesIn, Duration, Goes, Movement, Order } from './movement.ts';
 import { countCharacters } from '../text/graphemes.ts';
 import { shuffled } from './random.ts';
-import { typedWithSlips } from './typing.ts';
+import { typedWithSlips, typingOf } from './typing.ts';
 
 /** From when to when something is said, in frames from the start of the cue; before it where less than 0. */
 export interface Said {
@@ -176,14 +176,13 @@ function comingAsked(phase: ComesIn, parts: readonly Part[], time: CueTime): Ask
       return at(instants, [], Math.max(0, count - found.length));
     }
     case 'typed': {
-      const { rate = 10, uneven = 0, seed, slips: wrong = 0 } = phase;
-      const typing = { rate, uneven, seed, slips: phase.by === 'letter' ? wrong : 0 };
-      const { times, slips } = typedWithSlips(parts.map(({ text }) => text).join(''), typing);
+      const text = parts.map((part) => part.text).join('');
+      const { times, slips } = typedWithSlips(text, typingOf(phase));
       const firsts: number[] = [];
       let letter = 0;
-      for (const { text } of parts) {
+      for (const part of parts) {
         firsts.push(letter);
-        letter += countCharacters(text);
+        letter += countCharacters(part.text);
       }
       const instant = (seconds: number) => seconds * time.rate + phase.after;
       const slipped = slips.flatMap((slip): SlippedPart[] => {

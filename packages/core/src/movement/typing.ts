@@ -1,5 +1,6 @@
 /** When the letters of a typed text are struck: at a pace, evenly or as a hand does. */
 import { graphemes } from '../text/graphemes.ts';
+import type { ComesIn } from './movement.ts';
 import { chance } from './random.ts';
 
 /** How a text is typed. */
@@ -12,6 +13,18 @@ export interface Typing {
   /** Of a hundred letters so many are struck wrong at first. */
   readonly slips?: number;
 }
+
+/** How a text is typed that comes in so; only what comes in by letters has slips. */
+export const typingOf = ({
+  by,
+  rate = 10,
+  uneven = 0,
+  seed,
+  slips = 0,
+}: Pick<ComesIn, 'by' | 'rate' | 'uneven' | 'seed' | 'slips'>): Typing => ({
+  ...{ rate, uneven, seed },
+  slips: by === 'letter' ? slips : 0,
+});
 
 /** A letter that is struck wrong at first. Times are in seconds from the first letter. */
 export interface Slip {

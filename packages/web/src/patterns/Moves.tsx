@@ -1,27 +1,26 @@
 /** What moves while a text comes in or goes: each from a value to the style's own. */
-import { ActionIcon, Button, ColorInput, Menu } from '@mantine/core';
+import { ActionIcon, Button, Menu } from '@mantine/core';
 import { IconAdjustmentsHorizontal, IconPlus, IconX } from '@tabler/icons-react';
 import { Fragment, useState } from 'react';
 import { EASINGS, type Curve, type Easing } from '@cadence/core/movement/easing.ts';
 import { CENTRE, type Anchor, type Move, type MoveKind } from '@cadence/core/movement/movement.ts';
 import { CurveField } from './CurveField.tsx';
-import { Choice, Figure } from './fields.tsx';
+import { Choice, Colour, Figure } from './fields.tsx';
+import { MEASURES } from './measures.ts';
 import classes from './PatternsPlace.module.css';
 
-/** What each move is called, what its figure is, and what it begins with. */
-const MOVES: Readonly<
-  Record<MoveKind, { says: string; unit: string; scale: number; usual: Partial<Move> }>
-> = {
-  opacity: { says: 'appears', unit: '%', scale: 0.01, usual: { from: 0 } },
-  scale: { says: 'grows', unit: '%', scale: 0.01, usual: { from: 0.8 } },
-  width: { says: 'widens', unit: '%', scale: 0.01, usual: { from: 0 } },
-  height: { says: 'rises', unit: '%', scale: 0.01, usual: { from: 0 } },
-  place: { says: 'moves', unit: 'em', scale: 1, usual: { from: 1, in: 'em', angle: 90 } },
-  turn: { says: 'turns', unit: '°', scale: 1, usual: { from: -10 } },
-  blur: { says: 'sharpens', unit: 'px', scale: 1, usual: { from: 12 } },
-  spacing: { says: 'draws together', unit: 'em', scale: 1, usual: { from: 0.3 } },
-  colour: { says: 'changes colour', unit: '', scale: 1, usual: { colour: '#e8c15a' } },
-  wipe: { says: 'is wiped on', unit: '', scale: 1, usual: { angle: 180, soft: 0.3 } },
+/** What each move is called, and what it begins with. */
+const MOVES: Readonly<Record<MoveKind, { says: string; usual: Partial<Move> }>> = {
+  opacity: { says: 'appears', usual: { from: 0 } },
+  scale: { says: 'grows', usual: { from: 0.8 } },
+  width: { says: 'widens', usual: { from: 0 } },
+  height: { says: 'rises', usual: { from: 0 } },
+  place: { says: 'moves', usual: { from: 1, in: 'em', angle: 90 } },
+  turn: { says: 'turns', usual: { from: -10 } },
+  blur: { says: 'sharpens', usual: { from: 12 } },
+  spacing: { says: 'draws together', usual: { from: 0.3 } },
+  colour: { says: 'changes colour', usual: { colour: '#e8c15a' } },
+  wipe: { says: 'is wiped on', usual: { angle: 180, soft: 0.3 } },
 };
 const FROM_SIDES = [
   { value: '180', label: 'from the left' },
@@ -52,8 +51,11 @@ export function Moves({
     <>
       {moves.map((move, at) => {
         const { says } = MOVES[move.what];
-        const put = (becomes: Move) =>
+        const put = (becomes: Move) => {
+          // A curve that is chosen is there to be drawn.
+          if (becomes.curve && !move.curve) setOpen(at);
           set(moves.map((each, place) => (place === at ? becomes : each)));
+        };
         const change = (part: Partial<Move>) => put({ ...move, ...part });
         return (
           <Fragment key={`${move.what}${at}`}>
@@ -102,7 +104,8 @@ export function Moves({
 }
 
 function MoveRow({ move, change, put }: MoveProps & { readonly put: (move: Move) => void }) {
-  const { says, unit, scale } = MOVES[move.what];
+  const { says } = MOVES[move.what];
+  const { unit, scale } = MEASURES[move.what];
   const hasSide = move.what === 'place' || move.what === 'wipe';
   const side = String((((move.angle ?? 180) % 360) + 360) % 360);
   return (
@@ -149,6 +152,8 @@ function MoveRow({ move, change, put }: MoveProps & { readonly put: (move: Move)
 }
 
 const GROWS = new Set<MoveKind>(['scale', 'width', 'height', 'turn']);
+/** What has nothing more to be set than its curve. */
+const PLAIN = new Set<MoveKind>(['opacity', 'blur', 'spacing']);
 
 /** Everything of a move that is seldom changed. */
 const MoreOf = ({ move, change }: MoveProps) => (
@@ -189,20 +194,18 @@ const MoreOf = ({ move, change }: MoveProps) => (
       />
     )}
     {move.what === 'colour' && (
-      <ColorInput
-        size="xs"
+      <Colour
         label="From the colour"
-        format="hex"
         value={move.colour ?? '#ffffff'}
-        onChangeEnd={(colour) => colour !== move.colour && change({ colour })}
+        set={(colour) => change({ colour })}
       />
     )}
     {GROWS.has(move.what) && (
       <About about={move.about ?? CENTRE} set={(about) => change({ about })} />
     )}
     {move.curve && <CurveField curve={move.curve} set={(curve) => change({ curve })} />}
-    {move.what === 'opacity' && !move.curve && (
-      <p className={classes.note}>Choose “own curve” to draw how it appears.</p>
+    {PLAIN.has(move.what) && !move.curve && (
+      <p className={classes.note}>Choose “own curve” to draw how it comes.</p>
     )}
   </div>
 );

@@ -1,5 +1,5 @@
 /** What a text does while it stays, as it is set. */
-import { ActionIcon, Button, ColorInput, Menu } from '@mantine/core';
+import { ActionIcon, Button, Menu } from '@mantine/core';
 import { IconPlus, IconX } from '@tabler/icons-react';
 import { Fragment } from 'react';
 import { FLASH } from '@cadence/core/movement/flashes.ts';
@@ -10,7 +10,7 @@ import {
   type UnitKind,
 } from '@cadence/core/movement/movement.ts';
 import { UNDERLINE } from '@cadence/core/scene/underline.ts';
-import { Choice, Figure, UNITS } from './fields.tsx';
+import { Choice, Colour, Figure, UNITS } from './fields.tsx';
 import { VALUES, ValuesFields } from './ValuesFields.tsx';
 import classes from './PatternsPlace.module.css';
 
@@ -86,12 +86,10 @@ export function StaysForm({
             {stay.what === 'values' && <ValuesFields stay={stay} change={change} />}
             {stay.what === 'flashes' && <FlashFields stay={stay} change={change} />}
             {stay.what === 'underlines' && (
-              <ColorInput
-                size="xs"
+              <Colour
                 label="Colour of the line"
-                format="hex"
                 value={stay.colour ?? UNDERLINE.colour}
-                onChangeEnd={(colour) => colour !== stay.colour && change({ colour })}
+                set={(colour) => change({ colour })}
               />
             )}
           </Fragment>
@@ -132,12 +130,10 @@ const OnChoice = ({ stay, change }: StayProps) => (
 
 const FlashFields = ({ stay, change }: StayProps) => (
   <div className={classes.two}>
-    <ColorInput
-      size="xs"
+    <Colour
       label="Colour of the flash"
-      format="hex"
       value={stay.colour ?? FLASH.colour}
-      onChangeEnd={(colour) => colour !== stay.colour && change({ colour })}
+      set={(colour) => change({ colour })}
     />
     <Choice
       label="Where"

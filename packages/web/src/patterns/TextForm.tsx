@@ -1,5 +1,5 @@
 /** How text looks: its font and letters, its colours, and what is around and behind it. */
-import { Checkbox, ColorInput } from '@mantine/core';
+import { Checkbox } from '@mantine/core';
 import {
   LETTER_CASES,
   type Gradient,
@@ -10,7 +10,7 @@ import {
 import { LEAST_SIZE, MOST_SIZE } from '@cadence/core/scene/placing.ts';
 import { FontSelect } from '../picture/FontSelect.tsx';
 import { shelf } from '../picture/studio.ts';
-import { Choice, Figure } from './fields.tsx';
+import { Choice, Colour, Figure } from './fields.tsx';
 import classes from './PatternsPlace.module.css';
 
 /** What each is as it is put on. */
@@ -131,22 +131,6 @@ export function TextForm({ style, set }: Props) {
     </section>
   );
 }
-
-interface ColourProps {
-  readonly label: string;
-  readonly value: string;
-  readonly set: (colour: string) => void;
-}
-
-const Colour = ({ label, value, set }: ColourProps) => (
-  <ColorInput
-    size="xs"
-    label={label}
-    format="hex"
-    value={value}
-    onChangeEnd={(colour) => colour !== value && set(colour)}
-  />
-);
 
 const Tick = ({
   label,

@@ -10,20 +10,20 @@ import {
   type Valued,
 } from '@cadence/core/movement/movement.ts';
 import { Choice, Figure } from './fields.tsx';
+import { MEASURES } from './measures.ts';
 import classes from './PatternsPlace.module.css';
 
 type Moved = NonNullable<Stay['moves']>;
 
-/** What is told of each: its measure, and how much of that is one of the stored. */
-const MOVED: Readonly<Record<Moved, { says: string; unit: string; scale: number }>> = {
-  scale: { says: 'size', unit: '%', scale: 0.01 },
-  opacity: { says: 'opacity', unit: '%', scale: 0.01 },
-  width: { says: 'width', unit: '%', scale: 0.01 },
-  height: { says: 'height', unit: '%', scale: 0.01 },
-  place: { says: 'place', unit: 'em', scale: 1 },
-  turn: { says: 'turn', unit: '°', scale: 1 },
-  blur: { says: 'blur', unit: 'px', scale: 1 },
-  spacing: { says: 'letter spacing', unit: 'em', scale: 1 },
+const MOVED: Readonly<Record<Moved, string>> = {
+  scale: 'size',
+  opacity: 'opacity',
+  width: 'width',
+  height: 'height',
+  place: 'place',
+  turn: 'turn',
+  blur: 'blur',
+  spacing: 'letter spacing',
 };
 
 const TIMES: Readonly<Record<NamedTime, string>> = {
@@ -51,7 +51,7 @@ interface Props {
 
 export function ValuesFields({ stay, change }: Props) {
   const { moves = 'scale', at = [], easing = 'soft' } = stay;
-  const { unit, scale } = MOVED[moves];
+  const { unit, scale } = MEASURES[moves];
   const setAt = (place: number, part: Partial<Valued>) =>
     change({ at: at.map((each, index) => (index === place ? { ...each, ...part } : each)) });
   /** Other measures have other values. */
@@ -60,7 +60,7 @@ export function ValuesFields({ stay, change }: Props) {
       moves: next,
       at: at.map((each) => ({
         ...each,
-        values: each.values.map((value) => (value / scale) * MOVED[next].scale),
+        values: each.values.map((value) => (value / scale) * MEASURES[next].scale),
       })),
     });
   return (
@@ -68,7 +68,7 @@ export function ValuesFields({ stay, change }: Props) {
       <div className={classes.two}>
         <Choice
           label="Of"
-          data={Object.entries(MOVED).map(([value, { says }]) => ({ value, label: says }))}
+          data={Object.entries(MOVED).map(([value, label]) => ({ value, label }))}
           value={moves}
           set={(next) => setMoves(next as Moved)}
         />

@@ -1,5 +1,5 @@
 /** Fields of the inspector. */
-import { NumberInput, SegmentedControl, Select } from '@mantine/core';
+import { ColorInput, NumberInput, SegmentedControl, Select } from '@mantine/core';
 import type { UnitKind } from '@cadence/core/movement/movement.ts';
 
 export const UNITS = ['letter', 'word', 'line', 'whole'];
@@ -62,6 +62,22 @@ export function Choice({
     />
   );
 }
+
+interface ColourProps {
+  readonly label: string;
+  readonly value: string;
+  readonly set: (colour: string) => void;
+}
+
+export const Colour = ({ label, value, set }: ColourProps) => (
+  <ColorInput
+    size="xs"
+    label={label}
+    format="hex"
+    value={value}
+    onChangeEnd={(colour) => colour !== value && set(colour)}
+  />
+);
 
 /** The parts in which a text moves. */
 export const By = ({ value, set }: { value: UnitKind; set: (by: UnitKind) => void }) => (

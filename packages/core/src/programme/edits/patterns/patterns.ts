@@ -1,7 +1,7 @@
 /** Patterns: given to cues and strands, changed for all that have them, and made of what a cue has of its own. */
 import type { ComesIn, Movement } from '../../../movement/movement.ts';
 import { aOrMany, plural } from '../../../text/plural.ts';
-import { typedWithSlips } from '../../../movement/typing.ts';
+import { typedWithSlips, typingOf } from '../../../movement/typing.ts';
 import { plainText } from '../../../text/lines.ts';
 import { countFrames, frameBefore, frames, nearestFrame } from '../../../time/frameRate.ts';
 import { add, earlier, fromSeconds, later, subtract, ZERO } from '../../../time/ticks.ts';
@@ -89,10 +89,8 @@ function roomToType(programme: Programme, ids: readonly Id[]): Edit {
     const cue = programme.cues[id];
     const comesIn = cue && (cue.movement?.comesIn ?? patternOf(programme, cue)?.movement.comesIn);
     if (!cue || cue.endTie || comesIn?.when !== 'typed') return [];
-    const { rate = 10, uneven = 0, seed, slips = 0, after } = comesIn;
-    const typing = { rate, uneven, seed, slips };
-    const last = typedWithSlips(plainText(cue.text), typing).times.at(-1) ?? 0;
-    const typed = add(cue.start, add(fromSeconds(last), frames(after, frameRate)));
+    const last = typedWithSlips(plainText(cue.text), typingOf(comesIn)).times.at(-1) ?? 0;
+    const typed = add(cue.start, add(fromSeconds(last), frames(comesIn.after, frameRate)));
     if (typed < cue.end) return [];
     const next = neighbours(programme, cue).after;
     const overlaps = programme.strands[cue.strand]?.overlapAllowed;
