@@ -22,15 +22,17 @@ import type { Face } from './face.ts';
 const bidi = bidiFactory();
 
 interface Stretch {
-  /** Where it begins in the line, as a UTF-16 unit. */
+  /** From where up to where it stands in the line, in UTF-16 units. */
   readonly from: number;
-  text: string;
+  to: number;
   readonly level: number;
   readonly slanted: boolean;
   readonly face: Face;
   /** How its text is painted, from which UTF-16 unit of it on. */
   readonly paints: { readonly from: number; readonly paint: Paint }[];
 }
+
+type CutStretch = Readonly<Stretch> & { readonly text: string };
 
 type Paint = Pick<GlyphRun, 'colour' | 'underline'>;
 
@@ -40,51 +42,67 @@ const samePaint = (a: Paint, b: Paint): boolean =>
 /** What a line is cut into, and what no face has. */
 interface Cut {
   /** In the order of the text. */
-  readonly stretches: readonly Stretch[];
+  readonly stretches: readonly CutStretch[];
   readonly missing: ReadonlySet<string>;
   readonly borrowed: ReadonlySet<string>;
   readonly lent: ReadonlySet<string>;
 }
 
+/** Text in which nothing goes from right to left: what stands before Hebrew, punctuation, and the writing of East Asia. */
+const goesOneWay = /^[ -\u058f\u2010-\u2027\u2030-\u205e\u3000-\u9fff]*$/;
+
 function cutUp(line: Line, families: readonly Face[][]): Cut {
   const text = plainLine(line);
   let candidates: readonly Face[] = [];
-  const { levels } = bidi.getEmbeddingLevels(text);
+  const levels = goesOneWay.test(text) ? [] : bidi.getEmbeddingLevels(text).levels;
   const missing = new Set<string>();
   const borrowed = new Set<string>();
   const lent = new Set<string>();
   const stretches: Stretch[] = [];
+  const family = families[0]?.[0]?.family;
   let at = 0;
   let [span, spanEnd] = [-1, 0];
+  let spanStyle: SpanStyle = {};
+  let paint: Paint = { colour: undefined, underline: false };
   for (const character of graphemes(text)) {
     // A character is set as its first part is, where two spans share it.
     const before = span;
     while (at >= spanEnd && span < line.length - 1) spanEnd += line[++span]?.text.length ?? 0;
-    const spanStyle: SpanStyle = line[span] ?? {};
-    if (span !== before || at === 0) candidates = facesFor(spanStyle, families);
-    const face = faceFor(character, candidates, stretches.at(-1)?.face);
+    if (span !== before || at === 0) {
+      spanStyle = line[span] ?? {};
+      candidates = facesFor(spanStyle, families);
+      paint = { colour: spanStyle.colour, underline: spanStyle.underline ?? false };
+    }
+    const last = stretches.at(-1);
+    const face = faceFor(character, candidates, last?.face);
     if (!hasAll(face, character)) missing.add(character);
-    else if (face.family !== families[0]?.[0]?.family) {
+    else if (face.family !== family) {
       borrowed.add(face.family);
       lent.add(character);
     }
     const level = levels[at] ?? 0;
     const slanted = (spanStyle.italic ?? false) && !face.italic;
-    const paint = { colour: spanStyle.colour, underline: spanStyle.underline ?? false };
-    const last = stretches.at(-1);
     if (last && last.face === face && last.level === level && last.slanted === slanted) {
       const before = last.paints.at(-1);
       if (!before || !samePaint(before.paint, paint))
-        last.paints.push({ from: last.text.length, paint });
-      last.text += character;
+        last.paints.push({ from: at - last.from, paint });
+      last.to = at + character.length;
     } else
       stretches.push({
-        ...{ from: at, text: character, level, slanted, face },
+        ...{ from: at, to: at + character.length, level, slanted, face },
         paints: [{ from: 0, paint }],
       });
     at += character.length;
   }
-  return { stretches, missing, borrowed, lent };
+  return {
+    stretches: stretches.map((stretch) => ({
+      ...stretch,
+      text: text.slice(stretch.from, stretch.to),
+    })),
+    missing,
+    borrowed,
+    lent,
+  };
 }
 
 /** The stretches of a line as they stand beside each other, each with its clusters; and how wide the line is. */
@@ -92,9 +110,9 @@ function shapeAfresh(
   { stretches }: Cut,
   size: number,
   spacing: number,
-): { readonly shaped: readonly (readonly [Stretch, Cluster[]])[]; readonly width: number } {
+): { readonly shaped: readonly (readonly [CutStretch, Cluster[]])[]; readonly width: number } {
   let pen = 0;
-  const shaped = visualOrder([...stretches]).map((stretch) => {
+  const shaped = visualOrder(stretches).map((stretch) => {
     const clusters = shapeStretch(stretch, size, pen, spacing !== 0);
     if (spacing !== 0) spaceOut(clusters, stretch.text, spacing);
     pen = clusters.at(-1)?.end ?? pen;
@@ -189,34 +207,30 @@ export function shapeLetters(
 ): readonly ShapedLetter[] {
   if (families.length === 0) return [];
   const { shaped } = shapeAll(line, families, size, spacing);
-  const letters = shaped.flatMap(([stretch, clusters]) => {
+  const letters: ShapedLetter[] = [];
+  for (const [stretch, clusters] of shaped) {
     const { from, text } = stretch;
-    const groups: Cluster[][] = [];
-    for (const cluster of [...clusters].sort((a, b) => a.from - b.from)) {
-      const before = groups.at(-1)?.at(-1);
-      if (before && isTied(cluster, before, text)) groups.at(-1)?.push(cluster);
-      else groups.push([cluster]);
-    }
-    return groups.map((group): ShapedLetter => {
-      const [only] = group;
-      if (only && group.length === 1)
-        return {
-          from: from + only.from,
-          to: from + only.to,
-          start: only.start,
-          end: only.end,
-          runs: runsOf(stretch, group),
-        };
-      const visual = [...group].sort((a, b) => a.start - b.start);
-      return {
-        from: from + Math.min(...group.map((each) => each.from)),
-        to: from + Math.max(...group.map((each) => each.to)),
-        start: Math.min(...group.map((each) => each.start)),
+    const inText = inOrderOfText(clusters);
+    inText.forEach((cluster, at) => {
+      const before = inText[at - 1];
+      if (before && isTied(cluster, before, text)) return;
+      let next = at + 1;
+      while (
+        next < inText.length &&
+        isTied(inText[next] as Cluster, inText[next - 1] as Cluster, text)
+      )
+        next++;
+      const group = next === at + 1 ? [cluster] : inText.slice(at, next);
+      group.sort((a, b) => a.start - b.start);
+      letters.push({
+        from: from + cluster.from,
+        to: from + (inText[next - 1] as Cluster).to,
+        start: (group[0] as Cluster).start,
         end: Math.max(...group.map((each) => each.end)),
-        runs: runsOf(stretch, visual),
-      };
+        runs: runsOf(stretch, group),
+      });
     });
-  });
+  }
   return letters.sort((a, b) => a.from - b.from);
 }
 
@@ -254,17 +268,18 @@ function facesFor(
 /** The first face that has the character; white space stays with what is before it. */
 function faceFor(character: string, candidates: readonly Face[], before: Face | undefined): Face {
   if (before && candidates.includes(before) && /^\s+$/.test(character)) return before;
-  return candidates.find((face) => hasAll(face, character)) ?? (candidates[0] as Face);
+  for (const face of candidates) if (hasAll(face, character)) return face;
+  return candidates[0] as Face;
 }
 
 /** Rule L2 of UAX 9, on whole stretches: from the highest level down, reverse what is at or above. */
-function visualOrder(stretches: Stretch[]): Stretch[] {
+function visualOrder(stretches: readonly CutStretch[]): CutStretch[] {
   const order = [...stretches];
   const highest = Math.max(0, ...order.map((each) => each.level));
   for (let level = highest; level > 0; level--) {
     for (let from = 0; from < order.length; from++) {
       let to = from;
-      while (to < order.length && (order[to] as Stretch).level >= level) to++;
+      while (to < order.length && (order[to] as CutStretch).level >= level) to++;
       if (to - from > 1) order.splice(from, to - from, ...order.slice(from, to).reverse());
       from = to;
     }
@@ -290,13 +305,16 @@ interface Cluster {
 /** Ligatures stay whole where letters are moved apart, so none are made. */
 const APART = ['liga', 'clig'].map((tag) => new hb.Feature(tag, 0));
 
+/** One for all: a new one for each line would be kept, with what it has in the module's memory, until garbage is collected. */
+const buffer = new hb.Buffer();
+
 function shapeStretch(
-  { text, level, face }: Stretch,
+  { text, level, face }: CutStretch,
   size: number,
   x: number,
   apart: boolean,
 ): Cluster[] {
-  const buffer = new hb.Buffer();
+  buffer.reset();
   buffer.addText(text);
   buffer.guessSegmentProperties();
   buffer.setDirection(level % 2 === 1 ? hb.Direction.RTL : hb.Direction.LTR);
@@ -328,13 +346,21 @@ function shapeStretch(
       clusters.push({ from, to: text.length, joined, unsafe, glyphs: [placed], start, end });
     }
   });
-  const inText = [...clusters].sort((a, b) => a.from - b.from);
+  const inText = inOrderOfText(clusters);
   inText.forEach((cluster, at) => (cluster.to = inText[at + 1]?.from ?? text.length));
   return clusters;
 }
 
+/** Clusters as their characters follow each other. */
+function inOrderOfText(clusters: readonly Cluster[]): readonly Cluster[] {
+  const isSo = clusters.every(
+    (cluster, at) => at === 0 || cluster.from > (clusters[at - 1] as Cluster).from,
+  );
+  return isSo ? clusters : [...clusters].sort((a, b) => a.from - b.from);
+}
+
 /** The clusters of a stretch as runs of one paint each. */
-function runsOf(stretch: Stretch, clusters: readonly Cluster[]): GlyphRun[] {
+function runsOf(stretch: CutStretch, clusters: readonly Cluster[]): GlyphRun[] {
   const { face, slanted, paints } = stretch;
   const [first, last] = [clusters[0], clusters.at(-1)];
   const only = paints.length === 1 ? paints[0]?.paint : undefined;
@@ -374,7 +400,7 @@ type Part = NonNullable<GlyphRun['part']>;
  * out by them, each as wide as the other, as a caret would be placed in it.
  */
 function paintedParts(
-  { text, level, paints }: Stretch,
+  { text, level, paints }: CutStretch,
   from: number,
   until: number,
   start: number,

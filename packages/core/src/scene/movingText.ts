@@ -130,6 +130,8 @@ function spread({ box, letters }: TextUnit, by: number): Box {
   return { ...box, x: box.x - over, w: box.w + 2 * over };
 }
 
+const NONE: readonly never[] = [];
+
 function moveAfresh(
   programme: Programme,
   cue: Cue,
@@ -151,18 +153,18 @@ function moveAfresh(
       weight: readingWeight(unit.text),
     }));
   const [inPlaces, outPlaces] = [text.places(inBy), text.places(outBy)];
-  const pairs = [
-    ...new Map(
-      inPlaces.map((from, at) => [`${from} ${outPlaces[at] ?? 0}`, [from, outPlaces[at] ?? 0]]),
-    ).values(),
-  ] as [number, number][];
+  // Letters of one unit of either kind follow each other.
+  const pairs = inPlaces.flatMap((from, at): [number, number][] => {
+    const to = outPlaces[at] ?? 0;
+    return at > 0 && inPlaces[at - 1] === from && outPlaces[at - 1] === to ? [] : [[from, to]];
+  });
   const threads = threadsOf(movement, { comes: parts(inBy), go: parts(outBy), pairs }, time);
+  const [comesBy, goesBy] = [comesIn?.moves ?? NONE, goes?.moves ?? NONE];
   let letter = 0;
   const units = text.of(smallest).map((unit) => {
     const first = letter;
     letter += unit.letters.length;
-    const numbered = (kind: UnitKind): number => text.places(kind)[first] ?? 0;
-    const box = (kind: UnitKind) => text.of(kind)[numbered(kind)]?.box ?? unit.box;
+    const box = (kind: UnitKind) => text.of(kind)[text.places(kind)[first] ?? 0]?.box ?? unit.box;
     const [word, line, whole] = [box('word'), box('line'), box('whole')];
     const placeOf = (kind: UnitKind): Place => ({
       unit: box(kind),
@@ -171,18 +173,16 @@ function moveAfresh(
       whole,
       em: layout.style.size,
       frame: programme.facts.frame,
-      number: numbered(kind),
+      number: text.places(kind)[first] ?? 0,
     });
     const inPlace = placeOf(inBy);
+    const outPlace = outBy === inBy ? inPlace : placeOf(outBy);
     const thread: UnitThread = {
-      coming: threads.coming[numbered(inBy)] ?? { begins: 0, lands: 0 },
-      going: threads.going[numbered(outBy)] ?? { leaves: time.length, gone: time.length },
-      comesBy: comesIn?.moves ?? [],
-      goesBy: goes?.moves ?? [],
-      stays,
-      inPlace,
-      outPlace: outBy === inBy ? inPlace : placeOf(outBy),
-      stayPlaces: stays.map(({ by }) => (by === inBy ? inPlace : placeOf(by))),
+      coming: threads.coming[inPlace.number] ?? { begins: 0, lands: 0 },
+      going: threads.going[outPlace.number] ?? { leaves: time.length, gone: time.length },
+      ...{ comesBy, goesBy, stays, inPlace, outPlace },
+      stayPlaces:
+        stays.length === 0 ? NONE : stays.map(({ by }) => (by === inBy ? inPlace : placeOf(by))),
     };
     return { unit, thread };
   });

@@ -19,9 +19,6 @@ export interface Letter {
   readonly to: number;
 }
 
-/** What letters share that are in one unit of a kind. */
-type Sharing = Readonly<Record<UnitKind, number>>;
-
 export interface TextUnit {
   /** As it is written, with the white space that follows it. */
   readonly text: string;
@@ -73,54 +70,58 @@ function cutAfresh(
     ...(times[at]?.syllables ?? []).map((each) => from + each.from),
   ]);
   const letters: Letter[] = [];
-  const shared: Sharing[] = [];
+  const boxes: Ground[] = [];
+  /** For each letter, the place of its word and syllable. */
+  const [inWord, inSyllable]: [number[], number[]] = [[], []];
+  const { ascent, descent } = shaper.metrics(family);
   let [word, syllable] = [0, 0];
   layout.set.forEach(({ line: spans, from: start }, line) => {
     const shaped = shaper.letters(asSet(spans, style), family, size, spacingOf(style), style);
+    const { x, baseline } = layout.lines[line] as PlacedLine;
     for (const letter of shaped) {
       const [from, to] = [start + letter.from, start + letter.to];
       if (text.slice(from, to).trim() === '') continue;
       while (word < words.length - 1 && (words[word + 1]?.from ?? Infinity) <= from) word++;
       while (syllable < syllables.length - 1 && (syllables[syllable + 1] ?? Infinity) <= from)
         syllable++;
-      shared.push({ letter: letters.length, syllable, word, line, whole: 0 });
+      inWord.push(word);
+      inSyllable.push(syllable);
       letters.push({ shaped: letter, line, from, to });
+      boxes.push({
+        x: x + letter.start,
+        y: baseline - ascent * size,
+        w: letter.end - letter.start,
+        h: (ascent + descent) * size,
+        baseline,
+      });
     }
   });
-  const { ascent, descent } = shaper.metrics(family);
-  const boxes = new Map<Letter, Ground>();
-  const boxOf = (letter: Letter): Ground => {
-    const box = boxes.get(letter) ?? boxAfresh(letter);
-    boxes.set(letter, box);
-    return box;
-  };
-  const boxAfresh = ({ shaped, line: at }: Letter): Ground => {
-    const { x, baseline } = layout.lines[at] as PlacedLine;
-    return {
-      x: x + shaped.start,
-      y: baseline - ascent * size,
-      w: shaped.end - shaped.start,
-      h: (ascent + descent) * size,
-      baseline,
-    };
+  /** Letters of which this is the same are in one unit of a kind. */
+  const sharedBy = (kind: UnitKind, at: number): number | undefined => {
+    if (kind === 'letter') return at;
+    if (kind === 'word') return inWord[at];
+    if (kind === 'syllable') return inSyllable[at];
+    return kind === 'line' ? letters[at]?.line : 0;
   };
   const made = new Map<UnitKind, { units: readonly TextUnit[]; places: readonly number[] }>();
   const cut = (kind: UnitKind) => {
     const ready = made.get(kind);
     if (ready) return ready;
-    const groups: Letter[][] = [];
-    const places = letters.map((letter, at) => {
-      if (at > 0 && shared[at - 1]?.[kind] === shared[at]?.[kind]) groups.at(-1)?.push(letter);
-      else groups.push([letter]);
-      return groups.length - 1;
+    /** Where each unit begins among the letters. */
+    const begins: number[] = [];
+    const places = letters.map((_, at) => {
+      if (at === 0 || sharedBy(kind, at - 1) !== sharedBy(kind, at)) begins.push(at);
+      return begins.length - 1;
     });
-    const units = groups.map((group, at): TextUnit => {
-      const [first, last] = [group[0] as Letter, group.at(-1) as Letter];
-      const next = groups[at + 1]?.[0];
+    const units = begins.map((first, at): TextUnit => {
+      const next = begins[at + 1] ?? letters.length;
+      const { from } = letters[first] as Letter;
       return {
-        text: text.slice(first.from, next?.from ?? text.length),
-        ...{ from: first.from, to: last.to, letters: group },
-        box: around(group.map(boxOf)),
+        text: text.slice(from, letters[next]?.from ?? text.length),
+        from,
+        to: (letters[next - 1] as Letter).to,
+        letters: letters.slice(first, next),
+        box: next - first === 1 ? (boxes[first] as Ground) : around(boxes.slice(first, next)),
       };
     });
     const fresh = { units, places };

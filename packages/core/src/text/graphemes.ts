@@ -5,7 +5,7 @@ const onlyAscii = /^[\x20-\x7e]*$/;
 
 /** The grapheme clusters of `text`, in order. */
 export function graphemes(text: string): string[] {
-  if (onlyAscii.test(text)) return [...text];
+  if (onlyAscii.test(text)) return text.split('');
   return Array.from(segmenter.segment(text), ({ segment }) => segment);
 }
 
