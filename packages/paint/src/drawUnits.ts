@@ -98,14 +98,60 @@ function shadowOf(
   if (!shadow || shadow.opacity === 0) return;
   const scale = scaleOf(canvas);
   const { width, height } = pixels;
-  const { layer: shape, on } = layerOf('shadow', studio.make, pixels);
   const [across, down] = [Math.round(shadow.across * scale), Math.round(shadow.down * scale)];
-  on.drawImage(layer, 0, 0, width, height, across, down, width, height);
+  const { layer: shape, on, coarse } = shadowLayer(studio, pixels, shadow.blur * scale);
+  on.imageSmoothingQuality = 'low';
+  on.drawImage(
+    ...([layer, 0, 0, width, height] as const),
+    ...([across / coarse, down / coarse, width / coarse, height / coarse] as const),
+  );
   on.globalCompositeOperation = 'source-in';
   on.fillStyle = shadow.colour;
   on.fillRect(0, 0, width, height);
   on.globalCompositeOperation = 'source-over';
-  putLayer(canvas, shape, pixels, shadow.opacity, shadow.blur * scale);
+  putShadow(canvas, shape, pixels, shadow.opacity, shadow.blur * scale, studio);
+}
+
+/** Blurred by so much, in pixels of the canvas, a shadow is the same to the eye when it is painted half as large. */
+const COARSE_FROM = 2;
+
+/** How many pixels of the canvas are one of the layer that a shadow is painted on. */
+const coarseFor = (blur: number): number => (blur >= COARSE_FROM ? 2 : 1);
+
+/** The pixels of a layer on which so many of a canvas are one. */
+const coarser = ({ width, height }: Pixels, coarse: number): Pixels => ({
+  ...{ left: 0, top: 0 },
+  ...{ width: width / coarse, height: height / coarse },
+});
+
+/** A layer for a shadow that is to be blurred by so much. */
+function shadowLayer(
+  { make }: Studio,
+  pixels: Pixels,
+  blur: number,
+): ReturnType<typeof layerOf> & { readonly coarse: number } {
+  const coarse = coarseFor(blur);
+  return { coarse, ...layerOf('shadow', make, coarser(pixels, coarse)) };
+}
+
+/** Blurs a shadow, and draws it where it belongs. */
+function putShadow(
+  canvas: Canvas2D,
+  layer: OffscreenCanvas,
+  pixels: Pixels,
+  opacity: number,
+  blur: number,
+  { make }: Studio,
+): void {
+  const coarse = coarseFor(blur);
+  if (coarse === 1) {
+    putLayer(canvas, layer, pixels, opacity, blur);
+    return;
+  }
+  const small = coarser(pixels, coarse);
+  const { layer: blurred, on } = layerOf('blurred', make, small);
+  putLayer(on, layer, small, 1, blur / coarse);
+  putLayer(canvas, blurred, pixels, opacity, 0, small);
 }
 
 function drawUnit(
@@ -124,6 +170,7 @@ function drawUnit(
 const layers = {
   part: new WeakMap<MakeCanvas, OffscreenCanvas>(),
   shadow: new WeakMap<MakeCanvas, OffscreenCanvas>(),
+  blurred: new WeakMap<MakeCanvas, OffscreenCanvas>(),
 };
 
 /** A layer with nothing on it, as it is drawn on. */
@@ -145,7 +192,7 @@ function layerOf(
   return { layer, on };
 }
 
-/** Whole pixels of a canvas. */
+/** Whole pixels of a canvas, an even number across and down. */
 interface Pixels {
   readonly left: number;
   readonly top: number;
@@ -181,21 +228,24 @@ function pixelsOf(
     bottom = Math.max(bottom, Math.ceil(y + h + reach));
   }
   [left, top] = [Math.max(0, left), Math.max(0, top)];
-  const width = Math.min(canvas.width, right) - left;
-  const height = Math.min(canvas.height, bottom) - top;
+  const even = (pixels: number) => pixels + (pixels % 2);
+  const width = even(Math.min(canvas.width, right) - left);
+  const height = even(Math.min(canvas.height, bottom) - top);
   return width > 0 && height > 0 ? { left, top, width, height } : undefined;
 }
 
-/** Draws so much of a layer where it belongs, with an opacity and a blur in pixels of the canvas. */
+/** Draws so much of a layer where it belongs, as large as it is there, with an opacity and a blur in pixels of the canvas. */
 function putLayer(
   canvas: Canvas2D,
   layer: OffscreenCanvas,
   { left, top, width, height }: Pixels,
   opacity: number,
   blur: number,
+  from: Pick<Pixels, 'width' | 'height'> = { width, height },
 ): void {
   canvas.save();
   canvas.setTransform(1, 0, 0, 1, 0, 0);
+  canvas.imageSmoothingQuality = 'low';
   canvas.globalAlpha = opacity;
   if (blur > 0) {
     // Without it, all of the canvas would be blurred for a few letters.
@@ -204,7 +254,7 @@ function putLayer(
     canvas.clip();
     canvas.filter = `blur(${blur}px)`;
   }
-  canvas.drawImage(layer, 0, 0, width, height, left, top, width, height);
+  canvas.drawImage(layer, 0, 0, from.width, from.height, left, top, width, height);
   canvas.restore();
 }
 
@@ -230,16 +280,18 @@ export function drawShadows(
   const boxes = units.map(
     ({ box, transform }) => [box, after(fallen, transform ?? STRAIGHT)] as const,
   );
-  const pixels = pixelsOf(canvas, boxes, style, shadow.blur * scale * BLUR_REACHES + 1);
+  const blur = shadow.blur * scale;
+  const pixels = pixelsOf(canvas, boxes, style, blur * BLUR_REACHES + 1);
   if (!pixels) return;
-  const { layer, on } = layerOf('shadow', studio.make, pixels);
+  const { layer, on, coarse } = shadowLayer(studio, pixels, blur);
   const { a, b, c, d, e, f } = fallen;
-  on.setTransform(a, b, c, d, e - pixels.left, f - pixels.top);
+  const [x, y] = [e - pixels.left, f - pixels.top];
+  on.setTransform(a / coarse, b / coarse, c / coarse, d / coarse, x / coarse, y / coarse);
   for (const unit of units) {
     if (outlineWidth > 0) drawUnit(on, unit, style, studio, 'stroke', shadow.colour);
     drawUnit(on, unit, style, studio, 'fill', shadow.colour);
   }
-  putLayer(canvas, layer, pixels, canvas.globalAlpha * shadow.opacity, shadow.blur * scale);
+  putShadow(canvas, layer, pixels, canvas.globalAlpha * shadow.opacity, blur, studio);
 }
 
 /** Draws a part by itself, and what is seen of it then. */

@@ -231,9 +231,9 @@ class Player {
 
   #run(): void {
     cancelAnimationFrame(this.#frame);
-    const step = () => {
+    const step = (drawnAt: number) => {
       if (!this.#state.playing) return;
-      const { stretch, looping } = this.#state;
+      const { stretch, looping, speed } = this.#state;
       const now = this.#seconds();
       const end = stretch ? toSeconds(stretch.end) : this.#end();
       if (now >= end) {
@@ -245,10 +245,12 @@ class Player {
         }
         this.#seek(stretch ? toSeconds(stretch.start) : 0);
       }
-      this.#at = this.#seconds();
-      this.#clockStart = performance.now();
-      this.#keepTogether(this.#at);
-      this.#tell();
+      this.#keepTogether(this.#seconds());
+      // The instant that the screen frame is for: this runs later, by as much as other work takes, which is never the same.
+      const since = ((performance.now() - drawnAt) / 1000) * speed;
+      this.#at = Math.max(this.#at, this.#seconds() - since);
+      this.#clockStart = drawnAt;
+      this.#tell(fromSeconds(this.#at));
       this.#frame = requestAnimationFrame(step);
     };
     this.#frame = requestAnimationFrame(step);
@@ -283,8 +285,7 @@ class Player {
     } else if (element !== this.#main?.element) bringBack(element, there);
   }
 
-  #tell(): void {
-    const { time } = this;
+  #tell(time = this.time): void {
     for (const follower of this.#followers) follower(time);
   }
 
