@@ -37,6 +37,7 @@ import { trimCue } from '@cadence/core/programme/edits/cues/trimCue.ts';
 import { toWeave, weaveCues } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { crawlLook } from '@cadence/core/programme/passage.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
+import { wordsOf } from '@cadence/core/text/words.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material, Pattern, Programme } from '@cadence/core/programme/programme.ts';
 import { patternsAtHand } from '@cadence/core/programme/patterns.ts';
@@ -239,37 +240,40 @@ const rangeOf = ({ start, end }: Phrases['phrases'][number], rate: FrameRate) =>
   end: frameAfter(add(fromSeconds(end), fromSeconds(0.16)), rate),
 });
 
-/** How many phrases are said in the trailer, and when a name is shown in it, in seconds. */
-const [TRAILER_PHRASES, NAME] = [8, { start: 13.4, end: 17.6 }];
-
-/** Makes "Four Hundred Links": an opening that is typed with its keys, words that pop as they are said, and a name. */
-async function seedTrailer({ keeper, store }: Running): Promise<void> {
-  const { rate, film, heard, phrases, words } = await ferryFilm(store);
-  const strand = randomUUID();
-  let programme = newProgramme(randomUUID(), 'Four Hundred Links', strand, 'narration');
-  const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
-    (programme = apply(programme, edit.changes));
-  change(addMaterial(programme, film));
-  const said = phrases.slice(0, TRAILER_PHRASES);
-  if (heard) {
-    const pieces = findPieces(heard.speech).slice(0, TRAILER_PHRASES);
-    change(setPieces(programme, film.id, pieces, randomUUID));
-  }
-  for (const phrase of said) {
+/** Phrases whose words pop as they are said, on a strand that has none yet. */
+function popping(
+  before: Programme,
+  strand: string,
+  { rate, phrases, words }: FerryFilm,
+  [first, after]: readonly [first: number, after: number],
+): Programme {
+  let programme = before;
+  const change = (edit: Pick<Edit, 'changes'>) => (programme = apply(programme, edit.changes));
+  for (let at = first; at < after; at++) {
+    const [phrase, next] = [phrases[at], phrases[at + 1]];
+    if (!phrase) break;
     // Each stays until the next is said, so that the eye has time for it.
-    const next = phrases[phrases.indexOf(phrase) + 1];
     const { start, end } = rangeOf(phrase, rate);
     const until = next ? subtract(rangeOf(next, rate).start, frames(12, rate)) : end;
     change(addCue(programme, strand, { start, end: later(end, until) }, phrase.text, randomUUID));
   }
   const ids = cuesInOrder(programme, strand).map(({ id }) => id);
   const weaving = toWeave(programme, strand, ids);
-  change(weaveCues(programme, weaving, words.slice(0, weaving.words.length)));
+  const from = phrases.slice(0, first).flatMap(({ text }) => wordsOf(text)).length;
+  change(weaveCues(programme, weaving, words.slice(from, from + weaving.words.length)));
   change(applyPattern(programme, onShelf(programme, 'Splice'), { strand }));
-  for (const name of ['Skerrymoor', 'Orran', 'Isla']) change(rightEverywhere(programme, name));
-  const end = frameAfter(fromSeconds(said.at(-1)?.end ?? 0), rate);
-  change(setFacts(programme, { length: add(end, fromSeconds(2)), setBy: 'editor' }));
+  return programme;
+}
 
+/** Has a cue typed, each letter with the sound of a key, cut out of a recording that comes with it. */
+async function typed(
+  before: Programme,
+  cue: string,
+  store: Store,
+  { rate, after }: { readonly rate: number; readonly after: number },
+): Promise<Programme> {
+  let programme = before;
+  const change = (edit: Pick<Edit, 'changes'>) => (programme = apply(programme, edit.changes));
   const recording = await keep(store, 'ferry/keys.opus');
   const keys = randomUUID();
   change(
@@ -281,22 +285,43 @@ async function seedTrailer({ keeper, store }: Running): Promise<void> {
   );
   const typing = unpackHeard(recording.heard);
   if (typing) change({ changes: keepFound(keys, foundIn(typing), randomUUID) });
+  const keyByKey = onShelf(programme, 'Key by key');
+  change(applyPattern(programme, keyByKey, { cues: [cue] }));
+  const { comesIn } = keyByKey.movement;
+  if (comesIn) change(changeMovement(programme, [cue], { comesIn: { ...comesIn, rate, after } }));
+  const [space, enter] = [SPACE, ENTER].map((stroke) => fromSeconds(strokeAt(stroke)));
+  change(layKeys(programme, [cue], { material: keys, space: space ?? null, enter: enter ?? null }));
+  return programme;
+}
+
+/** How many phrases are said in the trailer, and when a name is shown in it, in seconds. */
+const [TRAILER_PHRASES, NAME] = [8, { start: 13.4, end: 17.6 }];
+
+/** Makes "Four Hundred Links": an opening that is typed with its keys, words that pop as they are said, and a name. */
+async function seedTrailer({ keeper, store }: Running): Promise<void> {
+  const ferry = await ferryFilm(store);
+  const { rate, film, heard, phrases } = ferry;
+  const strand = randomUUID();
+  let programme = newProgramme(randomUUID(), 'Four Hundred Links', strand, 'narration');
+  const change = (edit: Pick<Edit, 'changes'>) => (programme = apply(programme, edit.changes));
+  change(addMaterial(programme, film));
+  if (heard) {
+    const pieces = findPieces(heard.speech).slice(0, TRAILER_PHRASES);
+    change(setPieces(programme, film.id, pieces, randomUUID));
+  }
+  programme = popping(programme, strand, ferry, [0, TRAILER_PHRASES]);
+  for (const name of ['Skerrymoor', 'Orran', 'Isla']) change(rightEverywhere(programme, name));
+  const end = frameAfter(fromSeconds(phrases[TRAILER_PHRASES - 1]?.end ?? 0), rate);
+  change(setFacts(programme, { length: add(end, fromSeconds(2)), setBy: 'editor' }));
+
   const cards = randomUUID();
   change(addStrand(programme, 'card', cards));
   const opening = randomUUID();
-  const typed = { start: 0 as Ticks, end: frameBefore(fromSeconds(2.28), rate) };
-  change(addCue(programme, cards, typed, 'Skerrymoor, 5.45', () => opening));
-  const keyByKey = onShelf(programme, 'Key by key');
-  change(applyPattern(programme, keyByKey, { cues: [opening] }));
+  const open = { start: 0 as Ticks, end: frameBefore(fromSeconds(2.28), rate) };
+  change(addCue(programme, cards, open, 'Skerrymoor, 5.45', () => opening));
   // Clear of the ferry.
   change(setStyle(programme, [opening], { down: 'top' }));
-  const { comesIn } = keyByKey.movement;
-  if (comesIn)
-    change(changeMovement(programme, [opening], { comesIn: { ...comesIn, rate: 11, after: 6 } }));
-  const [space, enter] = [SPACE, ENTER].map((stroke) => fromSeconds(strokeAt(stroke)));
-  change(
-    layKeys(programme, [opening], { material: keys, space: space ?? null, enter: enter ?? null }),
-  );
+  programme = await typed(programme, opening, store, { rate: 11, after: 6 });
   const name = randomUUID();
   const shown = { start: fromSeconds(NAME.start), end: fromSeconds(NAME.end) };
   change(addCue(programme, cards, shown, 'Isla\nwho counts the links', () => name));
@@ -306,12 +331,12 @@ async function seedTrailer({ keeper, store }: Running): Promise<void> {
 
 /** Makes "The Ferry at Skerrymoor": pieces found, half of it typed and woven, a title card, a few things to mend. */
 async function seedFerry({ keeper, store }: Running): Promise<void> {
-  const { rate, length, film, heard, phrases, words } = await ferryFilm(store);
+  const ferry = await ferryFilm(store);
+  const { rate, length, film, heard, phrases, words } = ferry;
   const narration = await keep(store, 'ferry/narration-hesper.opus');
   const strand = randomUUID();
   let programme = newProgramme(randomUUID(), 'The Ferry at Skerrymoor', strand);
-  const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
-    (programme = apply(programme, edit.changes));
+  const change = (edit: Pick<Edit, 'changes'>) => (programme = apply(programme, edit.changes));
   const material = { length, family: null, remarks: [] };
   change(addMaterial(programme, film));
   change(
@@ -335,8 +360,9 @@ async function seedFerry({ keeper, store }: Running): Promise<void> {
   change(somethingToMend(programme, strand));
   const cards = randomUUID();
   change(addStrand(programme, 'card', cards));
-  const title = { start: 0 as Ticks, end: fromSeconds(2.2) };
-  change(addCue(programme, cards, title, 'The Ferry\nat Skerrymoor', randomUUID));
+  const title = randomUUID();
+  const opening = { start: 0 as Ticks, end: fromSeconds(2.2) };
+  change(addCue(programme, cards, opening, 'The Ferry\nat Skerrymoor', () => title));
   const emblem = await store.takeFile(`${folder}emblem.png`);
   change(
     addMaterial(programme, {
@@ -353,8 +379,20 @@ async function seedFerry({ keeper, store }: Running): Promise<void> {
   );
   const sheet = await readFile(`${folder}credits.txt`, 'utf8');
   for (const edit of closingRoll(sheet)) change(edit(programme));
+  programme = await typed(programme, title, store, { rate: 14, after: 4 });
+  // Clear of the ferry, and gone before the second phrase.
+  change(setStyle(programme, [title], { down: 'top' }));
+  change(trimCue(programme, title, 'end', fromSeconds(4)));
+  const pops = randomUUID();
+  change(addStrand(programme, 'narration', pops));
+  programme = popping(programme, pops, ferry, [FIRST_POPPING, phrases.length]);
+  const popped = cuesInOrder(programme, pops).map((cue) => cue.id);
+  change(setStyle(programme, popped, { down: 'top' }));
   await keeper.keepNew(programme);
 }
+
+/** The last phrases, from “Listen.” on, pop word by word. */
+const FIRST_POPPING = 35;
 
 /** A roll after the last picture, at the speed at which it is through in about three quarters of a minute. */
 function closingRoll(sheet: string): ((programme: Programme) => Edit)[] {

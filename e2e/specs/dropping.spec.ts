@@ -22,3 +22,15 @@ for (const how of ['drop', 'paste'] as const)
       )
       .toContain(`${how}.opus`);
   });
+
+test('what is dropped on the list becomes a programme of its name', async ({ page }) => {
+  await page.goto('/');
+  // It is there once what takes it has come.
+  await expect(page.locator('[class*=Dropzone-root]')).toBeAttached();
+  await hand(page, 'drop', 'Slack Tide.opus', await readFile(narration));
+  await expect(page).toHaveURL(/\/p\/[^/]+\/material/);
+  await expect(page.getByRole('heading', { name: 'Slack Tide', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Waveform Slack Tide.opus' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Waveform Slack Tide.opus' })).toBeVisible();
+});

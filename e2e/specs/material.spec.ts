@@ -79,7 +79,7 @@ test('sound of many kinds is taken', async ({ page, serving, programme }) => {
     await expect(page.getByRole('button', { name: new RegExp(`^Waveform ${name}`) })).toBeVisible();
   await expect
     .poll(async () => Object.values((await held(serving, programme)).programme.materials).length)
-    .toBe(6);
+    .toBe(7);
   await page.getByRole('button', { name: /^Waveform six-float/ }).click();
   await expect(page.getByText('48 kHz, 6 channels')).toBeVisible();
 });

@@ -35,7 +35,7 @@ test('a strand is added, cues are copied to it, and both are taken back', async 
   const before = await held(serving, programme);
   await pick(page, /^New strand/, /^Lyrics/);
   await expect(strandButton(page)).toHaveText('Lyrics');
-  for (let step = 0; step < 3; step++) await page.keyboard.press('Alt+ArrowUp');
+  for (let step = 0; step < 4; step++) await page.keyboard.press('Alt+ArrowUp');
   await expect(strandButton(page)).toHaveText('Subtitles');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Shift+ArrowDown');
@@ -43,7 +43,7 @@ test('a strand is added, cues are copied to it, and both are taken back', async 
   await expect(strandButton(page)).toHaveText('Lyrics');
   await expect(page.getByRole('heading', { name: '2 cues selected' })).toBeVisible();
   await kept(page);
-  const after = await held(serving, programme, 3);
+  const after = await held(serving, programme, 4);
   expect(after.texts).toEqual(before.texts.slice(0, 2));
 
   await page.keyboard.press('ArrowDown');
@@ -112,11 +112,11 @@ test('one strand is looked at alone, or left out of the picture', async ({
   await kept(page);
   await expect
     .poll(async () => (await strandsOf(serving, programme)).map(({ muted }) => muted ?? false))
-    .toEqual([true, false, false]);
+    .toEqual([true, false, false, false]);
   await page.keyboard.press('Control+z');
   await expect
     .poll(async () => (await strandsOf(serving, programme)).map(({ muted }) => muted ?? false))
-    .toEqual([false, false, false]);
+    .toEqual([false, false, false, false]);
 });
 
 test('strands are named and deleted in their window; the last one stays', async ({
@@ -131,6 +131,7 @@ test('strands are named and deleted in their window; the last one stays', async 
   await dialog.getByLabel('Name of “Cards”').press('Enter');
   await expect(dialog.getByLabel('“Title cards” in the picture')).toBeVisible();
   await dialog.getByRole('button', { name: 'Delete “Subtitles”' }).click();
+  await dialog.getByRole('button', { name: 'Delete “Narration”' }).click();
   await expect(dialog.getByRole('button', { name: 'Delete “Title cards”' })).toBeDisabled();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
@@ -143,8 +144,8 @@ test('strands are named and deleted in their window; the last one stays', async 
       .sort(),
   ).toEqual(['Rolls', 'Title cards']);
   expect(Object.keys(after.programme.cues)).toHaveLength(2);
-  await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await strandsOf(serving, programme)).length).toBe(3);
+  for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await strandsOf(serving, programme)).length).toBe(4);
 });
 
 test('a file is brought in on a strand of its own, which is then written by itself', async ({
@@ -167,7 +168,7 @@ test('a file is brought in on a strand of its own, which is then written by itse
   await expect(bringing).toHaveCount(0);
   await expect(strandButton(page)).toHaveText('Lyrics');
   await kept(page);
-  expect((await held(serving, programme, 3)).texts).toEqual(['Heave away', 'to the far bank']);
+  expect((await held(serving, programme, 4)).texts).toEqual(['Heave away', 'to the far bank']);
   expect((await held(serving, programme)).texts).toEqual(before.texts);
 
   await page.getByRole('link', { name: 'Handover' }).click();
@@ -177,7 +178,7 @@ test('a file is brought in on a strand of its own, which is then written by itse
   expect((await saving).suggestedFilename()).toMatch(/-lyrics\.srt$/);
   // One step: it goes as it came.
   await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await strandsOf(serving, programme)).length).toBe(3);
+  await expect.poll(async () => (await strandsOf(serving, programme)).length).toBe(4);
 });
 
 test('cards are not asked for where somebody speaks', async ({ page, serving, programme }) => {
@@ -191,7 +192,7 @@ test('cards are not asked for where somebody speaks', async ({ page, serving, pr
   await page.getByRole('textbox', { name: 'Manuscript' }).fill('Skerrymoor, in March');
   await page.getByRole('textbox', { name: 'Manuscript' }).blur();
   await expect
-    .poll(async () => (await held(serving, programme, 3)).texts)
+    .poll(async () => (await held(serving, programme, 4)).texts)
     .toEqual(['Skerrymoor, in March']);
   // What is written here is on this strand alone.
   expect((await held(serving, programme, 1)).texts).toEqual(['The Ferry\nat Skerrymoor']);

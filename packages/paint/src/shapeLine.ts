@@ -220,13 +220,12 @@ export function shapeLetters(
         isTied(inText[next] as Cluster, inText[next - 1] as Cluster, text)
       )
         next++;
-      const group = next === at + 1 ? [cluster] : inText.slice(at, next);
-      group.sort((a, b) => a.start - b.start);
+      const group = inText.slice(at, next).sort((a, b) => a.start - b.start);
       letters.push({
         from: from + cluster.from,
         to: from + (inText[next - 1] as Cluster).to,
         start: (group[0] as Cluster).start,
-        end: Math.max(...group.map((each) => each.end)),
+        end: group.length === 1 ? cluster.end : Math.max(...group.map((each) => each.end)),
         runs: runsOf(stretch, group),
       });
     });

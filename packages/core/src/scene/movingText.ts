@@ -6,13 +6,15 @@ import {
   comeAndLeft,
   isAtRest,
   stateAt,
+  type Ground,
   type Place,
+  type UnitState,
   type UnitThread,
 } from '../movement/unitState.ts';
 import { sayingOf, timeOfCue } from '../programme/cueTime.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
 import { readingWeight } from '../text/readingWeight.ts';
-import type { Box, PaintedUnit } from './drawing.ts';
+import type { Box, PaintedUnit, PlacedLine } from './drawing.ts';
 import type { TextLayout } from './layout.ts';
 import { platesOfMoving, type PlateItem } from './plates.ts';
 import { Recent } from './recent.ts';
@@ -30,7 +32,16 @@ export interface Draft {
 
 interface Moving extends Draft {
   /** The smallest units that move by themselves. */
-  readonly units: readonly { readonly unit: TextUnit; readonly thread: UnitThread }[];
+  readonly units: readonly MovingUnit[];
+}
+
+interface MovingUnit {
+  readonly unit: TextUnit;
+  readonly thread: UnitThread;
+  /** What is read of it. */
+  readonly text: string;
+  /** As it is painted with its letters where they stand. */
+  readonly lines: readonly PlacedLine[];
 }
 
 interface Known {
@@ -40,6 +51,7 @@ interface Known {
   readonly moving: Moving;
 }
 
+const NONE: readonly never[] = [];
 const known = new Recent<Cue, Known>(2000);
 
 /** What the times of a movement depend on beside its cue. */
@@ -102,25 +114,34 @@ export function partsAt(
   const { units, time } = movingOf(programme, cue, movement, layout, shaper);
   const states = units.map(({ thread }) => stateAt(thread, frame, time));
   if (states.every((state) => state && isAtRest(state))) return undefined;
+  const painted: PaintedUnit[] = [];
+  units.forEach((part, at) => {
+    const state = states[at];
+    if (state) painted.push(paintedUnit(part, state, layout));
+  });
+  if (!layout.style.plate) return { units: painted, plates: NONE };
   const seen = units.flatMap(({ unit, thread }, at) => {
     const state = states[at];
-    return state ? [{ unit, state, ...comeAndLeft(thread, frame), em: thread.inPlace.em }] : [];
+    return state ? [{ unit, state, ...comeAndLeft(thread, frame) }] : [];
   });
+  return { units: painted, plates: platesOfMoving(cue, layout, seen, shaper) };
+}
+
+function paintedUnit(
+  { unit, thread, text, lines }: MovingUnit,
+  { transform, opacity, blur, spacing, tint, wipe }: UnitState,
+  layout: TextLayout,
+): PaintedUnit {
+  const apart = spacing * thread.inPlace.em;
   return {
-    units: seen.map(({ unit, state, em }): PaintedUnit => {
-      const { transform, opacity, blur, spacing, tint, wipe } = state;
-      return {
-        text: unit.text.trimEnd(),
-        box: spacing === 0 ? unit.box : spread(unit, Math.abs(spacing) * em),
-        lines: paintedLines(unit.letters, layout, spacing * em),
-        opacity,
-        ...(!isStraight(transform) && { transform }),
-        ...(blur > 0 && { blur }),
-        ...(tint && tint.share > 0 && { tint }),
-        ...(wipe && wipe.share < 1 && { wipe }),
-      };
-    }),
-    plates: platesOfMoving(cue, layout, seen, shaper),
+    text,
+    box: spacing === 0 ? unit.box : spread(unit, Math.abs(apart)),
+    lines: spacing === 0 ? lines : paintedLines(unit.letters, layout, apart),
+    opacity,
+    ...(!isStraight(transform) && { transform }),
+    ...(blur > 0 && { blur }),
+    ...(tint && tint.share > 0 && { tint }),
+    ...(wipe && wipe.share < 1 && { wipe }),
   };
 }
 
@@ -129,8 +150,6 @@ function spread({ box, letters }: TextUnit, by: number): Box {
   const over = (by * (letters.length - 1)) / 2;
   return { ...box, x: box.x - over, w: box.w + 2 * over };
 }
-
-const NONE: readonly never[] = [];
 
 function moveAfresh(
   programme: Programme,
@@ -160,17 +179,18 @@ function moveAfresh(
   });
   const threads = threadsOf(movement, { comes: parts(inBy), go: parts(outBy), pairs }, time);
   const [comesBy, goesBy] = [comesIn?.moves ?? NONE, goes?.moves ?? NONE];
+  /** The box of the unit that a letter is in. */
+  const boxAt = (kind: UnitKind, at: number): Ground =>
+    (text.of(kind)[text.places(kind)[at] ?? 0] as TextUnit).box;
   let letter = 0;
   const units = text.of(smallest).map((unit) => {
     const first = letter;
     letter += unit.letters.length;
-    const box = (kind: UnitKind) => text.of(kind)[text.places(kind)[first] ?? 0]?.box ?? unit.box;
-    const [word, line, whole] = [box('word'), box('line'), box('whole')];
     const placeOf = (kind: UnitKind): Place => ({
-      unit: box(kind),
-      word,
-      line,
-      whole,
+      unit: boxAt(kind, first),
+      word: boxAt('word', first),
+      line: boxAt('line', first),
+      whole: boxAt('whole', first),
       em: layout.style.size,
       frame: programme.facts.frame,
       number: text.places(kind)[first] ?? 0,
@@ -184,7 +204,11 @@ function moveAfresh(
       stayPlaces:
         stays.length === 0 ? NONE : stays.map(({ by }) => (by === inBy ? inPlace : placeOf(by))),
     };
-    return { unit, thread };
+    return {
+      ...{ unit, thread },
+      text: unit.text.trimEnd(),
+      lines: paintedLines(unit.letters, layout),
+    };
   });
   return {
     comes: { by: inBy, units: text.of(inBy) },

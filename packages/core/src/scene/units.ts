@@ -150,15 +150,19 @@ export function paintedLines(
   layout: TextLayout,
   spacing = 0,
 ): PlacedLine[] {
-  const lines = new Map<number, Letter[]>();
-  for (const letter of letters) {
-    const line = lines.get(letter.line);
-    if (line) line.push(letter);
-    else lines.set(letter.line, [letter]);
-  }
-  return [...lines].map(([at, row]) => {
-    const placed = layout.lines[at] as PlacedLine;
-    if (spacing === 0) return { ...placed, runs: row.flatMap(({ shaped }) => shaped.runs) };
+  /** The letters of a unit that are in one line follow each other. */
+  const rows: Letter[][] = [];
+  letters.forEach((letter, at) => {
+    if (letter.line === letters[at - 1]?.line) rows.at(-1)?.push(letter);
+    else rows.push([letter]);
+  });
+  return rows.map((row) => {
+    const [first] = row as [Letter];
+    const placed = layout.lines[first.line] as PlacedLine;
+    if (spacing === 0) {
+      const runs = row.length === 1 ? first.shaped.runs : row.flatMap(({ shaped }) => shaped.runs);
+      return { ...placed, runs };
+    }
     const visual = [...row].sort((a, b) => a.shaped.start - b.shaped.start);
     const middle = (visual.length - 1) / 2;
     const runs = visual.flatMap(({ shaped }, place) => {

@@ -37,7 +37,10 @@ export function Draft({ programme, cue, movement, nudge, change }: Props) {
     <section className={classes.draft} aria-label="Draft">
       <div className={classes.head}>
         <h2>Draft</h2>
-        <span className="quiet">each {comes.by} is a thread: drag it, or its slopes</span>
+        <span className="quiet">
+          {comes.by === 'whole' ? 'all of it is one thread' : `each ${comes.by} is a thread`}: drag
+          it, or its slopes
+        </span>
         <span className="spring" />
         <Button disabled={!movement.comesIn} onClick={() => nudge(1)}>
           A frame earlier <kbd className="key">Alt ,</kbd>

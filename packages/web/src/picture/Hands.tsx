@@ -338,6 +338,7 @@ function Handles({
               <rect
                 key={side}
                 className={classes.side}
+                data-side={side === 0 ? 'left' : 'right'}
                 {...{ x: point.x - HANDLE * pixel * 0.7, y: point.y - HANDLE * pixel * 1.8 }}
                 {...{ width: HANDLE * pixel * 1.4, height: HANDLE * pixel * 3.6 }}
                 transform={`rotate(${hand.style.turn ?? 0} ${point.x} ${point.y})`}

@@ -11,7 +11,7 @@ import {
 import { notifications } from '@mantine/notifications';
 import { IconDots, IconMoon, IconSearch, IconSun } from '@tabler/icons-react';
 import { useMantineColorScheme } from '@mantine/core';
-import { useCallback, useEffect, useState } from 'react';
+import { Suspense, useCallback, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ListedProgramme } from '@cadence/core/programme/wire.ts';
 import { fileUrl, materialUrl, server, stillUrl } from '../sync/api.ts';
@@ -19,8 +19,13 @@ import { plural } from '@cadence/core/text/plural.ts';
 import { formatLength, formatWhen } from '../kit/format.ts';
 import { Mark } from '../kit/Mark.tsx';
 import { Swatch } from '../strands/Swatch.tsx';
+import { handOver } from '../desk/handed.ts';
 import { say, messageOf } from '../desk/say.ts';
+import { lazyPart } from '../kit/loadWithRetry.ts';
 import classes from './ProgrammesPlace.module.css';
+
+/** Comes after the list: nothing is dropped at once. */
+const DropAnywhere = lazyPart(() => import('../kit/DropAnywhere.tsx'));
 
 /** Does something at the server and says so if it fails. */
 const attempt = (work: () => Promise<unknown>): void => {
@@ -91,6 +96,18 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
       await server.importFile(json);
       await refresh();
     });
+  /** Opens programmes' files, and makes one programme of all else. */
+  const takeDropped = (files: readonly File[]) => {
+    const isProgramme = ({ name }: File) => /\.json$/i.test(name);
+    files.filter(isProgramme).forEach(importFile);
+    const rest = files.filter((file) => !isProgramme(file));
+    if (rest.length === 0) return;
+    attempt(async () => {
+      const { id } = await server.create(titleFor(rest));
+      handOver(id, rest);
+      await navigate(`/p/${id}/material`);
+    });
+  };
   const remove = (programme: ListedProgramme) =>
     attempt(async () => {
       await server.remove(programme.id);
@@ -173,7 +190,8 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
           <div className="empty">
             <h2>No programmes yet</h2>
             <p>
-              Make a programme, then drop a film or a sound on it. Speech is found automatically.
+              Drop a film, a sound or a text here: it becomes a programme. Speech is found by
+              itself.
             </p>
             <Button variant="filled" onClick={create}>
               New programme
@@ -237,6 +255,12 @@ export function ProgrammesPlace({ fetchAhead }: ProgrammesPlaceProps) {
           ))}
         </ul>
       </main>
+      <Suspense>
+        <DropAnywhere
+          take={takeDropped}
+          what="Film, sound or text for a new programme, or a programme’s file"
+        />
+      </Suspense>
       {renaming && (
         <RenameForm
           programme={renaming}
@@ -268,6 +292,12 @@ const lineCount = ({ cues, pieces }: ListedProgramme): number => Math.max(cues, 
 function placeFor(programme: ListedProgramme): string {
   if (programme.materials === 0) return 'material';
   return programme.cues > 0 && programme.written >= lineCount(programme) ? 'timing' : 'words';
+}
+
+/** The name of the largest of some files, as a title. */
+function titleFor(files: readonly File[]): string {
+  const [largest] = [...files].sort((a, b) => b.size - a.size);
+  return (largest?.name.replace(/\.\w+$/, '') ?? '').trim() || 'Programme';
 }
 
 function freshTitle(list: readonly ListedProgramme[]): string {

@@ -1,9 +1,9 @@
 /** Takes files that are dropped anywhere on a programme, or pasted. */
-import { Dropzone } from '@mantine/dropzone';
 import { useCallback, useEffect, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { isPatternFile } from '@cadence/core/programme/fileFormat.ts';
 import { bringIn, type TakeWords } from '../bringing/bringIn.ts';
+import DropAnywhere from '../kit/DropAnywhere.tsx';
 
 /** What takes pasted text for itself. */
 const TYPED = 'input, textarea, [contenteditable="true"]';
@@ -41,12 +41,10 @@ export function Dropping({ children }: { children: ReactNode }) {
   return (
     <>
       {children}
-      <Dropzone.FullScreen onDrop={take} styles={{ inner: { pointerEvents: 'none' } }}>
-        <div className="empty" style={{ height: '80vh', justifyContent: 'center' }}>
-          <h2>Drop it here</h2>
-          <p>Sound, film, pictures, fonts, captions, patterns, lists and other text</p>
-        </div>
-      </Dropzone.FullScreen>
+      <DropAnywhere
+        take={take}
+        what="Sound, film, pictures, fonts, captions, patterns, lists and other text"
+      />
     </>
   );
 }

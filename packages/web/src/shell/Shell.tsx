@@ -32,6 +32,8 @@ import { Dropping } from './Dropping.tsx';
 import { say, messageOf } from '../desk/say.ts';
 import { goTo, goToPlacesWith, PLACES, type PlaceName } from '../desk/places.ts';
 import { makeTravellingWith } from '../desk/travelling.ts';
+import { takeHanded } from '../desk/handed.ts';
+import { bringIn } from '../bringing/bringIn.ts';
 import { openWindowsWith, showWindow } from '../desk/windows.ts';
 import { showCommands, showCommandsWith } from './commands.ts';
 import { lazyPart } from '../kit/loadWithRetry.ts';
@@ -187,6 +189,10 @@ function Opened() {
       stopClicks();
       stopKeys();
     };
+  }, []);
+  useEffect(() => {
+    const files = takeHanded(openNow().id);
+    if (files.length > 0) bringIn(files);
   }, []);
   useEffect(() => {
     if (leftOut > 0)

@@ -23,7 +23,7 @@ import {
   type Page,
 } from '@cadence/core/rows/page.ts';
 import { InPlaceText } from './InPlaceText.tsx';
-import { Band, Playhead, SaidWord } from './overlays.tsx';
+import { Band, bringIntoSight, Playhead, SaidWord } from './overlays.tsx';
 import type { RowContent, Wave } from './rowContent.ts';
 import { thingsOf } from '@cadence/core/rows/things.ts';
 import { usePointer } from './usePointer.ts';
@@ -322,9 +322,6 @@ function useShowSelected(
     const view = scroller.current;
     if (!view || start === undefined || id === last.current || page.width < 2) return;
     last.current = id;
-    const top = pointOf(page, start).row * page.shape.step;
-    if (top < view.scrollTop) view.scrollTop = top;
-    else if (top + page.shape.step > view.scrollTop + view.clientHeight)
-      view.scrollTop = top + page.shape.step - view.clientHeight + 20;
+    bringIntoSight(view, page, start);
   }, [scroller, page, id, start]);
 }

@@ -1,5 +1,5 @@
 /** What lies over the rows: the playhead, the light on the word that is said, and the stretch being selected. */
-import { useLayoutEffect, useRef } from 'react';
+import { useEffect, useEffectEvent, useLayoutEffect, useRef } from 'react';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 import { saidAt } from '@cadence/core/programme/woven/saidAt.ts';
 import { currentStrand, openNow } from '../../desk/store.ts';
@@ -7,6 +7,14 @@ import { player } from '../../playback/player.ts';
 import { useTimeFollower } from '../../playback/usePlayer.ts';
 import { pixelsOf, pointOf, type Page } from '@cadence/core/rows/page.ts';
 import classes from './Rows.module.css';
+
+/** Scrolls no further than brings the row of an instant into sight. */
+export function bringIntoSight(view: HTMLElement, page: Page, time: Ticks): void {
+  const top = pointOf(page, time).row * page.shape.step;
+  if (top < view.scrollTop) view.scrollTop = top;
+  else if (top + page.shape.step > view.scrollTop + view.clientHeight)
+    view.scrollTop = top + page.shape.step - view.clientHeight + 20;
+}
 
 /** The playhead: a thread with a shuttle for its head, moved without rendering. */
 export function Playhead({
@@ -17,18 +25,32 @@ export function Playhead({
   scroller: React.RefObject<HTMLDivElement | null>;
 }) {
   const element = useRef<HTMLDivElement>(null);
-  const place = (time: Ticks) => {
+  const place = (time: Ticks): number => {
     const { row, x } = pointOf(page, time);
     const top = row * page.shape.step;
     if (element.current) element.current.style.transform = `translate(${x}px, ${top}px)`;
-    const view = scroller.current;
-    if (!view || !player.state().playing) return;
-    // The row that is read is kept in sight, with the next one under it.
-    const below = top + 2 * page.shape.step > view.scrollTop + view.clientHeight;
-    if (top < view.scrollTop || below) view.scrollTop = Math.max(0, top - page.shape.step * 0.4);
+    return top;
   };
-  useTimeFollower(place);
-  useLayoutEffect(() => place(player.time));
+  /** Where it was when it was last brought into sight; nobody is scrolled back who looks elsewhere. */
+  const seen = useRef<Ticks>(undefined);
+  const follow = (time: Ticks) => {
+    const top = place(time);
+    const view = scroller.current;
+    if (!view || page.width < 2) return;
+    if (player.state().playing) {
+      // The row that is read is kept in sight, with the next one under it.
+      const below = top + 2 * page.shape.step > view.scrollTop + view.clientHeight;
+      if (top < view.scrollTop || below) view.scrollTop = Math.max(0, top - page.shape.step * 0.4);
+    } else if (seen.current !== time) bringIntoSight(view, page, time);
+    seen.current = time;
+  };
+  useTimeFollower(follow);
+  useLayoutEffect(() => void place(player.time));
+  const isWide = page.width >= 2;
+  const onWide = useEffectEvent(() => follow(player.time));
+  useEffect(() => {
+    if (isWide) onWide();
+  }, [isWide]);
   const height = page.shape.bottom + 4;
   return (
     <div ref={element} className={classes.playhead} aria-hidden>
