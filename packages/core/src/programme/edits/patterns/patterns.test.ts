@@ -81,6 +81,18 @@ describe('applying a pattern', () => {
     expect(cueOf(made, 'c3').start).toBe(at25(116));
   });
 
+  it('has cues begin early enough that are tied to their first word, but not those tied to a mark', () => {
+    const tied = (startTie: NonNullable<Cue['startTie']>) => ({
+      ...woven,
+      cues: { ...woven.cues, c1: { ...cueOf(woven, 'c1'), startTie } },
+    });
+    const start = (programme: Programme) =>
+      cueOf(done(programme, applyPattern(programme, splice, { strand: 's' })), 'c1').start;
+    expect(start(tied({ to: 'word', frames: 0 }))).toBe(at25(16));
+    const marked = tied({ to: 'mark', mark: 'm', frames: 0 });
+    expect(start(marked)).toBe(cueOf(marked, 'c1').start);
+  });
+
   it('leaves cues where they are that do not wait for what is said', () => {
     const still = { ...splice, movement: STILL };
     const made = done(woven, applyPattern(woven, still, { strand: 's' }));
@@ -121,6 +133,10 @@ it('changes for all that have it; a look can be what the strand has again', () =
   });
   const made = done(given, later);
   expect(made.patterns.p1?.movement.comesIn?.early).toBe(1);
+  // So do their first words, where there is room.
+  expect(['c1', 'c2', 'c3'].map((id) => cueOf(made, id).start)).toEqual(
+    [15, 60, 115].map((frame) => at25(frame)),
+  );
   expect(made.patterns.p1?.look).toEqual({ bold: true, colour: '#ffeedd' });
   expect(done(given, changePattern(given, splice, { name: ' Reef ' })).patterns.p1?.name).toBe(
     'Reef',

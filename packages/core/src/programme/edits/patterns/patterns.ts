@@ -49,25 +49,24 @@ export function applyPattern(programme: Programme, pattern: Pattern, wearers: We
   return { ...given, name };
 }
 
-/** Frames that one unit takes to come in, where that is a number of frames. */
-const takesFrames = ({ takes }: ComesIn): number =>
-  takes?.in === 'frames' ? Math.round(takes.count) : 0;
+/** Frames before a word is said in which it begins to come in, where that is a number of frames. */
+const beginsBefore = ({ takes, arrives, early }: ComesIn): number =>
+  early + (arrives === 'lands' && takes?.in === 'frames' ? Math.round(takes.count) : 0);
 
 /**
  * Has cues begin early enough for their first word to come in before it is said, where a gap before them has the room.
  * Their starts are tied to their first words.
  */
-export function roomToComeIn(programme: Programme, ids: readonly Id[]): Edit {
+function roomToComeIn(programme: Programme, ids: readonly Id[]): Edit {
   const { frameRate } = programme.facts;
   const frame = frames(1, frameRate);
   const changes = ids.flatMap((id): Change[] => {
     const cue = programme.cues[id];
     const first = cue?.words[0];
     const comesIn = cue && (cue.movement?.comesIn ?? patternOf(programme, cue)?.movement.comesIn);
-    if (!cue || !first || cue.startTie || comesIn?.when !== 'said' || comesIn.arrives !== 'lands')
-      return [];
+    if (!cue || !first || cue.startTie?.to === 'mark' || comesIn?.when !== 'said') return [];
     const said = frameBefore(first.start, frameRate);
-    const wanted = subtract(said, frames(takesFrames(comesIn) + comesIn.early, frameRate));
+    const wanted = subtract(said, frames(beginsBefore(comesIn), frameRate));
     const { before } = neighbours(programme, cue);
     const overlaps = programme.strands[cue.strand]?.overlapAllowed;
     const least = !overlaps && before ? before.end : ZERO;
@@ -77,6 +76,18 @@ export function roomToComeIn(programme: Programme, ids: readonly Id[]): Edit {
     return update('cue', cue, { start, startTie });
   });
   return { name: 'Make room to come in', changes };
+}
+
+/** A change after which units come in otherwise: where they come earlier, cues begin early enough for that. */
+function withRoom(
+  programme: Programme,
+  edit: Edit,
+  [was, becomes]: readonly [ComesIn | null | undefined, ComesIn | null | undefined],
+  ids: (now: Programme) => readonly Id[],
+): Edit {
+  if (!becomes || becomes.early <= (was?.early ?? 0)) return edit;
+  const all = sequence(programme, [() => edit, (now) => roomToComeIn(now, ids(now))]);
+  return { ...all, name: edit.name };
 }
 
 /** So long a typed text stays when its last letter has come, in seconds. */
@@ -140,12 +151,16 @@ export function changePattern(programme: Programme, of: Pattern, part: PatternPa
     ...(part.look && { look: withLook((pattern ?? of).look, part.look) }),
     ...(part.movement && { movement: { ...(pattern ?? of).movement, ...part.movement } }),
   };
-  return {
+  const edit = {
     name: part.name === undefined ? 'Change a pattern' : 'Rename a pattern',
     changes: pattern
       ? update('pattern', pattern, becomes)
       : [create('pattern', { ...of, ...becomes })],
   };
+  const { comesIn } = (pattern ?? of).movement;
+  return withRoom(programme, edit, [comesIn, part.movement?.comesIn], (now) =>
+    Object.values(now.cues).flatMap((cue) => (patternOf(now, cue)?.id === of.id ? cue.id : [])),
+  );
 }
 
 /** Gives cues parts of a movement of their own, beside what their pattern has. */
@@ -155,10 +170,14 @@ export function changeMovement(
   part: Partial<Movement>,
 ): Edit {
   const cues = ids.flatMap((id) => programme.cues[id] ?? []);
-  return {
+  const edit = {
     name: `Change the movement of ${aOrMany(cues.length, 'cue')}`,
     changes: cues.flatMap((cue) => update('cue', cue, { movement: { ...cue.movement, ...part } })),
   };
+  const [first] = cues;
+  const comesIn =
+    first?.movement?.comesIn ?? (first && patternOf(programme, first)?.movement.comesIn);
+  return withRoom(programme, edit, [comesIn, part.comesIn], () => ids);
 }
 
 /** What is put by hand on the picture: it is a cue's own, whatever its pattern or its strand says. */
