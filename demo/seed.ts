@@ -290,7 +290,8 @@ async function typed(
   const { comesIn } = keyByKey.movement;
   if (comesIn) change(changeMovement(programme, [cue], { comesIn: { ...comesIn, rate, after } }));
   const [space, enter] = [SPACE, ENTER].map((stroke) => fromSeconds(strokeAt(stroke)));
-  change(layKeys(programme, [cue], { material: keys, space: space ?? null, enter: enter ?? null }));
+  const stroke = { material: keys, space: space ?? null, enter: enter ?? null };
+  change(layKeys(programme, [cue], stroke, randomUUID));
   return programme;
 }
 

@@ -79,7 +79,14 @@ test('by keyboard: a pattern is chosen, applied, and all of it comes two frames 
   await open(page, programme, 'timing');
   await page.keyboard.press('Alt+5');
   await expect(page).toHaveURL(/\/patterns/);
-  await card(page, 'Bollard').focus();
+  await expect(card(page, 'Bollard')).toBeVisible();
+  // The shelf is one stop for Tab; arrow keys go from card to card.
+  await page.keyboard.press('F6');
+  await page.keyboard.press('Tab');
+  const bollard = card(page, 'Bollard');
+  const isThere = () => bollard.evaluate((each) => each === document.activeElement);
+  for (let step = 0; step < 8 && !(await isThere()); step++) await page.keyboard.press('ArrowDown');
+  await expect(bollard).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(card(page, 'Bollard')).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Alt+p');
@@ -89,6 +96,15 @@ test('by keyboard: a pattern is chosen, applied, and all of it comes two frames 
   await kept(page);
   const { patterns } = besides(await patternsIn(serving, programme), first);
   expect(patterns.map(({ movement }) => movement.comesIn?.early)).toEqual([2]);
+  const inPart = (part: string) =>
+    page.evaluate(
+      (label) => document.activeElement?.closest('section, aside')?.ariaLabel === label,
+      part,
+    );
+  await page.keyboard.press('F6');
+  expect(await inPart('Picture and draft')).toBe(true);
+  await page.keyboard.press('Shift+F6');
+  expect(await inPart('Shelf of patterns')).toBe(true);
 });
 
 test('what one cue changes stays its own, can be taken back, and can become a pattern', async ({

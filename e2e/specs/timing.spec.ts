@@ -161,6 +161,23 @@ test('everything is done from the keyboard', async ({ page, serving, programme }
   await expect(page.getByRole('dialog')).toContainText('Split the cue at the playhead');
 });
 
+test('what is typed after N is the text of the new cue', async ({ page, serving, programme }) => {
+  await open(page, programme, 'timing');
+  await expect(page.getByRole('application')).toBeVisible();
+  const before = (await held(serving, programme)).cues.length;
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('n');
+  await page.keyboard.type('Haul, nobody rows');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  const { texts } = await held(serving, programme);
+  expect([texts.length, texts.at(-1)]).toEqual([before + 1, 'Haul, nobody rows']);
+  // The keys are for the rows again.
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await held(serving, programme)).texts.length).toBe(before);
+});
+
 test('times are typed as timecode, frames or seconds; nonsense gets a sentence', async ({
   page,
   serving,

@@ -1,8 +1,8 @@
 import { COMES_IN, framesLong } from '../movement/movement.ts';
 import { layKeys } from '../programme/edits/patterns/keys.ts';
 import { done } from '../programme/edits/done.samples.ts';
-import type { Hit, KeySounds, Programme } from '../programme/programme.ts';
-import { at25, programmeWithCues, sampleMaterial } from '../programme/samples.ts';
+import type { Cue, Hit, KeySounds, Programme } from '../programme/programme.ts';
+import { at25, countingIds, programmeWithCues, sampleMaterial } from '../programme/samples.ts';
 import { fromSeconds } from '../time/ticks.ts';
 import {
   isHeard,
@@ -61,7 +61,10 @@ function typed(text: string, keys: Partial<KeySounds> = {}): Programme {
     hits: Object.fromEntries(STROKES.map((at, place) => [`h${place}`, hit(`h${place}`, at)])),
     cues: { c1: { ...cue, movement: { comesIn } } },
   };
-  return done(programme, layKeys(programme, ['c1'], { material: 'keys', varied: 0, ...keys }));
+  return done(
+    programme,
+    layKeys(programme, ['c1'], { material: 'keys', varied: 0, ...keys }, countingIds('new')),
+  );
 }
 
 async function mixed(programme: Programme, from = 0, to = 8): Promise<Float32Array[]> {
@@ -162,15 +165,41 @@ describe('laying key sounds', () => {
     const programme = typed('Tide');
     const other = programmeWithCues([['Chain', 160, 190]]).cues['c1'];
     const two = { ...programme, cues: { ...programme.cues, c2: { ...other, id: 'c2' } as never } };
-    const edit = layKeys(two, ['c1', 'c2'], { material: 'keys', level: -12 });
+    const edit = layKeys(two, ['c1', 'c2'], { material: 'keys', level: -12 }, countingIds('new'));
     expect(edit.note).toMatch(/^1 cue does not come in letter by letter/);
     const after = done(two, edit);
     expect(after.cues['c1']?.keys).toMatchObject({ level: -12, varied: 0 });
     expect(after.cues['c2']?.keys).toBeUndefined();
   });
 
+  it('mutes a recording that would be heard besides, once, unless words have their times in it', () => {
+    const bare = typed('Tide');
+    const heard: Programme = {
+      ...bare,
+      facts: { ...bare.facts, sound: 'keys' },
+      cues: { c1: { ...(bare.cues['c1'] as Cue), keys: null } },
+    };
+    const lay = (programme: Programme) =>
+      layKeys(programme, ['c1'], { material: 'keys' }, countingIds('new'));
+    const laid = done(heard, lay(heard));
+    expect(lay(heard).note).toMatch(/^The recording itself is muted/);
+    expect(Object.values(laid.sounds)).toMatchObject([{ material: 'keys', muted: true }]);
+    const again = { ...laid, sounds: {} };
+    expect(done(again, lay(again)).sounds).toEqual({});
+    const said = [
+      { text: 'Tide', start: s(1), end: s(2), confidence: 1, source: 'woven' as const },
+    ];
+    const spoken = { ...heard, cues: { c1: { ...(heard.cues['c1'] as Cue), words: said } } };
+    expect(done(spoken, lay(spoken)).sounds).toEqual({});
+  });
+
   it('is not done with a recording without hits', () => {
-    const edit = layKeys({ ...typed('Tide'), hits: {} }, ['c1'], { material: 'keys' });
+    const edit = layKeys(
+      { ...typed('Tide'), hits: {} },
+      ['c1'],
+      { material: 'keys' },
+      countingIds('new'),
+    );
     expect(edit).toMatchObject({ changes: [], note: expect.stringContaining('No hits') });
   });
 });

@@ -1,6 +1,6 @@
 import { cuesInOrder, marksInOrder } from '@cadence/core/programme/order.ts';
 import { newStrand } from '@cadence/core/programme/defaults.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
 import { at25, programmeWithCues, sampleMaterial } from '@cadence/core/programme/samples.ts';
 import { cueActions } from './cueActions.ts';
 import { madeUpDesk } from './desk.samples.ts';
@@ -81,13 +81,33 @@ describe('what is done with cues', () => {
     expect(programme()).toEqual(tide);
   });
 
-  test('adds a cue at the playhead and selects it', () => {
-    const { act, programme, view, player } = cueDesk();
+  test('adds a cue at the playhead, selects it and lets it be written, unless the programme plays', () => {
+    const { act, programme, view, player, written } = cueDesk();
     player.time = at25(240);
     act.addCue();
     const made = cuesInOrder(programme(), 's').at(-1);
     expect([made?.start, made?.end]).toEqual([at25(240), at25(290)]);
     expect(view().selection).toEqual([made?.id]);
+    expect(written).toEqual([made?.id]);
+    player.time = at25(300);
+    player.state().playing = true;
+    act.addCue();
+    expect(cuesInOrder(programme(), 's').at(-1)?.start).toBe(at25(300));
+    expect(written).toHaveLength(1);
+  });
+
+  test('goes to the ends of the cue at hand, and of the programme where there is none', () => {
+    const { act, player, ports, programme } = cueDesk();
+    ports.dispatch(selected(['c1']));
+    const { start, end } = programme().cues['c1'] as Cue;
+    const went = [act.toCueStart, act.toCueEnd].map((go) => (go(), player.time));
+    ports.dispatch(selected([]));
+    player.time = at25(2);
+    act.toCueEnd();
+    expect([...went, player.time]).toEqual([start, end, programme().facts.length]);
+    player.time = at25(2);
+    act.toCueStart();
+    expect(player.time).toBe(0);
   });
 
   test('selects what comes after what it deletes', () => {

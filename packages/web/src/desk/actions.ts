@@ -6,6 +6,7 @@ import { handActions } from './handActions.ts';
 import type { DeskPorts } from './ports.ts';
 import { say } from './say.ts';
 import { openNow, store } from './store.ts';
+import { write } from './writing.ts';
 import { strandActions } from './strandActions.ts';
 
 export const ports: DeskPorts = {
@@ -17,6 +18,7 @@ export const ports: DeskPorts = {
   undo,
   redo,
   newId,
+  write,
   note: say.note,
 };
 

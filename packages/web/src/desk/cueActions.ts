@@ -24,7 +24,7 @@ import { tieEdges } from '@cadence/core/programme/ties.ts';
 import type { Cue, Id, Standing } from '@cadence/core/programme/programme.ts';
 import { frameAt, frameLength, frames } from '@cadence/core/time/frameRate.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
-import { add, fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { add, fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { cuesInHand, selectedCues, strandInHand } from './inHand.ts';
 import type { DeskPorts } from './ports.ts';
 import { looked, ROW_SPANS, selected } from './view.ts';
@@ -168,10 +168,10 @@ export function cueActions(desk: DeskPorts) {
       const frame = Math.max(0, frameAt(near, frameRate) + count);
       player.seek(Math.min(length, frames(frame, frameRate)) as Ticks);
     },
-    toStart: () => player.seek(0 as Ticks),
+    toStart: () => player.seek(ZERO),
     toEnd: () => player.seek(desk.programme().facts.length),
-    toCueStart: () => withCue((cue) => player.seek(cue.start)),
-    toCueEnd: () => withCue((cue) => player.seek(cue.end)),
+    toCueStart: () => player.seek(currentCue()?.start ?? ZERO),
+    toCueEnd: () => player.seek(currentCue()?.end ?? desk.programme().facts.length),
     toCueBefore: () => {
       const cue = currentCue();
       if (cue && player.time > cue.start + fromSeconds(0.2)) player.seek(cue.start);
@@ -196,7 +196,10 @@ export function cueActions(desk: DeskPorts) {
       const start = player.time;
       const edit = addCue(programme, strand(), { start, end: add(start, NEW_CUE) }, '', newId);
       const [made] = edit.changes;
-      if (make(edit) && made) select(made.id);
+      if (!make(edit) || !made) return;
+      select(made.id);
+      // Nobody writes while it plays: the next cue is made then.
+      if (!player.state().playing) desk.write(made.id);
     },
     trim: (edge: Edge) =>
       withCue((cue) => {

@@ -14,6 +14,7 @@ export function madeUpDesk(begin: Programme) {
   const made: Edit[] = [];
   const said: string[] = [];
   const played: (Range | null)[] = [];
+  const written: string[] = [];
   const state = { playing: false, speed: 1, stretch: null, looping: false, problem: null };
   const player = {
     time: ZERO as Ticks,
@@ -46,6 +47,7 @@ export function madeUpDesk(begin: Programme) {
     },
     redo: () => undefined,
     newId: countingIds('new'),
+    write: (cue) => void written.push(cue),
     note: (message) => void said.push(message),
   };
   return {
@@ -53,6 +55,7 @@ export function madeUpDesk(begin: Programme) {
     player,
     said,
     played,
+    written,
     programme: () => programme,
     view: () => view,
     names: () => made.map(({ name }) => name),

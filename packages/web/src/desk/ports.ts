@@ -21,6 +21,8 @@ export interface DeskPorts {
   readonly undo: () => void;
   readonly redo: () => void;
   readonly newId: () => Id;
+  /** Lets the text of a cue be written. */
+  readonly write: (cue: Id) => void;
   /** @param id  a note with an id takes the place of the one before it */
   readonly note: (message: string, id?: string) => void;
 }

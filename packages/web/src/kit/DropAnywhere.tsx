@@ -9,7 +9,11 @@ interface DropAnywhereProps {
 
 export default function DropAnywhere({ take, what }: DropAnywhereProps) {
   return (
-    <Dropzone.FullScreen onDrop={take} styles={{ inner: { pointerEvents: 'none' } }}>
+    <Dropzone.FullScreen
+      onDrop={take}
+      activateOnKeyboard={false}
+      styles={{ inner: { pointerEvents: 'none' } }}
+    >
       <div className="empty" style={{ height: '80vh', justifyContent: 'center' }}>
         <h2>Drop it here</h2>
         <p>{what}</p>

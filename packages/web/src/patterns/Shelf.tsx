@@ -1,5 +1,6 @@
 /** The shelf: every pattern, moving on the editor's own words. */
 import { Button, FileButton, Menu } from '@mantine/core';
+import { useRovingIndex } from '@mantine/hooks';
 import { IconChevronDown } from '@tabler/icons-react';
 import { useState } from 'react';
 import type { Cue, Id, Pattern } from '@cadence/core/programme/programme.ts';
@@ -31,6 +32,16 @@ export function Shelf({ patterns, pattern, cue, fonts, choose }: Props) {
   const programme = useShown((shown) => shown);
   const [looked, setLooked] = useState<Id | null>(null);
   const counts = wearersOf(programme);
+  // One stop for Tab, at the card that was reached last; arrow keys go from card to card.
+  const [reached, setReached] = useState<Id | null>(null);
+  const there = patterns.findIndex(({ id }) => id === reached);
+  const roving = useRovingIndex({
+    total: patterns.length,
+    orientation: 'vertical',
+    loop: false,
+    focusedIndex: there < 0 ? patterns.findIndex(({ id }) => id === pattern.id) : there,
+    onFocusChange: (at) => setReached(patterns[at]?.id ?? null),
+  });
   const own = Object.values(programme.patterns);
   const read = async (file: File) => {
     const [first] = bringInPatterns(await file.text(), file.name);
@@ -69,7 +80,7 @@ export function Shelf({ patterns, pattern, cue, fonts, choose }: Props) {
         </FileButton>
       </div>
       <ul className={classes.shelf} aria-label="Patterns">
-        {patterns.map((each) => {
+        {patterns.map((each, at) => {
           const count = counts.get(each.id) ?? 0;
           const { comesIn } = each.movement;
           return (
@@ -79,7 +90,7 @@ export function Shelf({ patterns, pattern, cue, fonts, choose }: Props) {
                 className={classes.card}
                 aria-pressed={each.id === pattern.id}
                 title={`${each.note ?? each.name}. Click twice to apply it to what is selected.`}
-                onClick={() => choose(each.id)}
+                {...roving.getItemProps({ index: at, onClick: () => choose(each.id) })}
                 onDoubleClick={() => patternActions.toSelected(each)}
                 onMouseEnter={() => setLooked(each.id)}
                 onMouseLeave={() => setLooked(null)}

@@ -45,6 +45,8 @@ export function Threads({ programme, cue, movement, draft, change }: Props) {
   const { comes, goes, threads, time } = draft;
   const { comesIn } = movement;
   const drawing = useRef<SVGSVGElement>(null);
+  // One stop for Tab, at the thread that was reached last; arrow keys go from thread to thread.
+  const [reached, setReached] = useState(0);
   const [held, setHeld] = useState<Held | null>(null);
   /** The threads that move together, by where they begin in the text. */
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
@@ -144,7 +146,8 @@ export function Threads({ programme, cue, movement, draft, change }: Props) {
         return (
           <g
             key={unit.from}
-            tabIndex={0}
+            tabIndex={at === Math.min(reached, rows.length - 1) ? 0 : -1}
+            onFocus={() => setReached(at)}
             role="button"
             aria-label={told}
             aria-pressed={chosen.has(unit.from)}

@@ -107,7 +107,7 @@ export const patternActions = {
       () => say.problem('This browser does not let it be copied. Write it as a file instead.'),
     ),
   layKeys: (ids: readonly Id[], part: Parameters<typeof layKeys>[2]) =>
-    make(layKeys(now(), ids, part)),
+    make(layKeys(now(), ids, part, newId)),
   takeKeys: (ids: readonly Id[]) => make(takeKeys(now(), ids)),
   /** All units so many frames earlier, or later where less than 0. */
   nudge: (pattern: Pattern, scope: Scope, movement: Movement, by: number) =>

@@ -43,7 +43,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'N',
-      does: 'New cue at the playhead',
+      does: 'New cue at the playhead; what is typed then is its text',
       ...inHand(act.addCue, hold.add),
     },
     { keys: 'E', does: 'Edit the text of the cue' },

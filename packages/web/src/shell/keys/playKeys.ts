@@ -29,8 +29,8 @@ export const PLAY_KEYS: readonly Key[] = [
       does: 'Forward ten frames',
       run: () => act.stepFrames(10),
     },
-    { keys: 'Home', does: 'Go to the start of the cue', run: act.toCueStart },
-    { keys: 'End', does: 'Go to the end of the cue', run: act.toCueEnd },
+    { keys: 'Home', does: 'Go to the start of the cue, or of the programme', run: act.toCueStart },
+    { keys: 'End', does: 'Go to the end of the cue, or of the programme', run: act.toCueEnd },
     {
       keys: 'Ctrl Home',
       does: 'Go to the start of the programme',

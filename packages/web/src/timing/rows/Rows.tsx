@@ -23,6 +23,7 @@ import {
   type Page,
 } from '@cadence/core/rows/page.ts';
 import { InPlaceText } from './InPlaceText.tsx';
+import { writeWith } from '../../desk/writing.ts';
 import { Band, bringIntoSight, Playhead, SaidWord } from './overlays.tsx';
 import type { RowContent, Wave } from './rowContent.ts';
 import { thingsOf } from '@cadence/core/rows/things.ts';
@@ -133,6 +134,7 @@ export function Rows() {
       : programme.cues[chosen ?? '']?.start;
   useShowSelected(scroller, page, thing ?? chosen, start);
 
+  useEffect(() => writeWith(setEditing), []);
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const typing =
