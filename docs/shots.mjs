@@ -129,8 +129,6 @@ await shot('timing-night', `/p/${id}/timing`, 'dark', async (page) => {
       .click();
     await page.waitForTimeout(500);
   };
-  await strand(/^New strand/, /^Narration/);
-  for (let up = 0; up < 3; up++) await page.keyboard.press('Alt+ArrowUp');
   await choose(3)(page);
   for (let more = 0; more < 4; more++) await page.keyboard.press('Shift+ArrowDown');
   await strand(/^Move 5 selected cues to/, /^Narration/);
