@@ -1,6 +1,7 @@
 /** `weave`: when each word of a script is said in a sound. */
 import { scriptOf } from '@cadence/core/formats/sheet/blocks.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
+import { lineStarts } from '@cadence/core/text/sentences.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { PinsCross, type Pin, type Woven } from '@cadence/core/weave/weaver.ts';
@@ -16,14 +17,18 @@ export interface WeaveOptions extends CaptionOptions {
 }
 
 /** The words of a script: of a plain text every token, of other files those of their text. */
-async function tokensOf(file: string, options: CaptionOptions): Promise<string[]> {
+async function tokensOf(
+  file: string,
+  options: CaptionOptions,
+): Promise<{ tokens: string[]; lines: number[] }> {
   const plain = /\.(?:txt|md)$/i.test(file) && options.as === undefined;
   const texts = plain
     ? [(await readText(file)).text.replace(/^\uFEFF/, '')]
     : await paragraphs(file, options);
-  const tokens = texts.flatMap((text) => wordsOf(text).map((word) => word.text));
+  const text = texts.join('\n');
+  const tokens = wordsOf(text).map((word) => word.text);
   if (tokens.length === 0) throw new Unusable('no text', 'There is no text in this file.', file);
-  return tokens;
+  return { tokens, lines: lineStarts(text) };
 }
 
 async function paragraphs(file: string, options: CaptionOptions): Promise<string[]> {
@@ -76,11 +81,11 @@ export async function weaveCommand(
   script: string,
   options: WeaveOptions,
 ): Promise<object> {
-  const tokens = await tokensOf(script, options);
+  const { tokens, lines } = await tokensOf(script, options);
   const pins = options.pins === undefined ? [] : await pinsIn(options.pins, tokens.length);
   try {
     const { woven, pieces } = await weaveSound(pathOf(file), options.language ?? 'en', [
-      { words: tokens, pins },
+      { words: tokens, pins, lines },
     ]);
     return {
       words: (woven[0] ?? []).map((word, index) => ({

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { lineStarts } from './sentences.ts';
 import { countCharacters, graphemes } from './graphemes.ts';
 import { linesOf, plainText, retype, slice } from './lines.ts';
 import { readingWeight } from './readingWeight.ts';
@@ -57,4 +58,11 @@ describe('lines', () => {
     expect(slice(lines, 0, 6)).toEqual([[{ text: 'The ' }, { text: 'ch', italic: true }]]);
     expect(plainText(slice(lines, 10, 23))).toBe('has lain here');
   });
+});
+
+test('lines and sentences begin with words, by their places', () => {
+  expect(lineStarts('Slack water, hold\nthe chain. She said: “No!” Then\n\nnothing')).toEqual([
+    0, 3, 5, 8, 9,
+  ]);
+  expect(lineStarts('')).toEqual([]);
 });

@@ -19,7 +19,7 @@ const model: AcousticModel = {
   senoneOf: (_place, phone, _left, _right, state) => phone * STATES + state,
 };
 const token = (ways: number[][], leftOut = -8): Token => ({ readings: [[ways]], leftOut });
-const costs = { pause: -1, noise: -2, filler: -5 };
+const costs = { pause: -1, noise: -2, filler: -5, wait: -0.6 };
 const options = { coarse: true, costs, noises: [] };
 
 /** A sound in which each frame is plainly one phone, or none of them. */
@@ -76,6 +76,14 @@ describe('bestPath', () => {
     expect(tokensOn(latticeOf(model, script, options), heard('.AABB.BABABAB.CCC.BBA.'))).toMatch(
       /^\.0000\.\?+\.111\.222\.$/,
     );
+  });
+
+  it('does not wait for a word that follows within a line, where the one before fits later too', () => {
+    const observed = heard('.AABB..................AAB.CCC.');
+    const waiting = [token([[1, 2]]), token([[3]])];
+    const going = [token([[1, 2]]), { ...token([[3]]), follows: true }];
+    expect(tokensOn(latticeOf(model, waiting, options), observed)).toMatch(/^\.0000/);
+    expect(tokensOn(latticeOf(model, going, options), observed)).toMatch(/^\.[?.]{22}0+\.111\.$/);
   });
 
   it('begins and ends at once where it is tight', () => {

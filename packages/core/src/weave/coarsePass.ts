@@ -8,10 +8,7 @@ import { latticeOf, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe } from './observations.ts';
 import { sharedFloats } from './shared.ts';
-import { COARSE_COSTS, withinBeam } from './settings.ts';
-
-/** Frames from one coarse frame to the next. */
-export const STRIDE = 3;
+import { COARSE_COSTS, STRIDE, withinBeam } from './settings.ts';
 
 /** How likely each phone is at each coarse frame, and how likely any is. */
 export interface CoarseScores {

@@ -4,8 +4,8 @@ import { bestPath } from './bestPath.ts';
 import { latticeOf, type LatticeOptions, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe, VECTOR } from './observations.ts';
-import { noisesOf, STRIDE, type CoarseScores } from './coarsePass.ts';
-import { FINE_COSTS, withinBeam } from './settings.ts';
+import { noisesOf, type CoarseScores } from './coarsePass.ts';
+import { FINE_COSTS, STRIDE, withinBeam } from './settings.ts';
 
 /** What was heard of a voice, ready to be aligned. */
 export interface Voice {

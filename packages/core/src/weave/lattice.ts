@@ -21,6 +21,8 @@ export interface Token {
   readonly readings: readonly (readonly Said[])[];
   /** Logarithm of the odds of its not being said. */
   readonly leftOut: number;
+  /** Whether it follows within a line, so that nobody waits for long before it. */
+  readonly follows?: boolean;
 }
 
 /** What a state that is not one of the model's stands for. */
@@ -63,6 +65,8 @@ export interface Costs {
   readonly pause: number;
   readonly noise: number;
   readonly filler: number;
+  /** Of each frame of waiting before a word that follows within a line. */
+  readonly wait: number;
 }
 
 interface Exit {
@@ -167,13 +171,14 @@ export function latticeOf(
     senoneOf: (state: number) => number,
     entries: readonly Exit[],
     token: number,
+    wait = 0,
   ): Exit => {
     let exit: Exit[] = [...entries];
     for (const state of states) {
       const row = phone * STATES + state;
       const at = builder.add(
         builder.local(senoneOf(state)),
-        model.stay[row] as number,
+        (model.stay[row] as number) + wait,
         exit,
         token,
         phone,
@@ -185,7 +190,7 @@ export function latticeOf(
   const alone = (phone: number) => (state: number) => model.own[phone * STATES + state] as number;
 
   /** What may come in between: begins at `entries`, and again after itself. Gives the junction after it. */
-  const between = (entries: readonly Exit[], around: readonly Exit[]): number => {
+  const between = (entries: readonly Exit[], around: readonly Exit[], wait = 0): number => {
     const pauses = [silence, ...noises];
     // The junction leads back to the states before it, a frame later: its place is known beforehand.
     const junction = builder.emits.length + pauses.length * states.length + 1;
@@ -200,9 +205,10 @@ export function latticeOf(
         alone(phone),
         begin(phone === silence ? costs.pause : costs.noise),
         BETWEEN,
+        wait,
       ),
     );
-    exits.push({ state: builder.add(FILLER, 0, begin(costs.filler)), odds: 0 });
+    exits.push({ state: builder.add(FILLER, wait, begin(costs.filler)), odds: 0 });
     return builder.add(JUNCTION, 0, [...exits, ...around]);
   };
 
@@ -267,10 +273,11 @@ export function latticeOf(
 
   let ends: Ends = { joined: none, parted: none };
   let [direct, after] = [start, start];
-  tokens.forEach(({ readings }, token) => {
+  tokens.forEach(({ readings, follows }, token) => {
     const skip = tokens[token - 1]?.leftOut ?? -Infinity;
     const around = (state: number): Exit[] => (skip > -Infinity ? [{ state, odds: skip }] : []);
-    if (token > 0 || !tight?.start) after = between(ends.parted, around(after));
+    if (token > 0 || !tight?.start)
+      after = between(ends.parted, around(after), follows ? costs.wait : 0);
     if (token > 0) direct = builder.add(JUNCTION, 0, [...ends.joined, ...around(direct)]);
     const all = readings.map((reading) => {
       let own: Ends = { joined: none, parted: none };

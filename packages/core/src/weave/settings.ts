@@ -1,17 +1,25 @@
 /** What weaving counts as likely: logarithms of odds, and how far it looks. Set by hand on made-up narrations. */
 import type { Costs } from './lattice.ts';
 
+/** Frames from one coarse frame to the next. */
+export const STRIDE = 3;
+
+/** Of each hundredth of a second that a word is waited for within a line, where that is dear. */
+const WAIT = -0.6;
+
 /** `worse`: by how much a frame of what is not written is less likely than the best sound there is. */
 export const COARSE_COSTS: Costs & { readonly worse: number } = {
   pause: -3,
   noise: -6,
   filler: -25,
+  wait: STRIDE * WAIT,
   worse: 3.5,
 };
 export const FINE_COSTS: Costs & { readonly worse: number } = {
   pause: -3,
   noise: -6,
   filler: -15,
+  wait: WAIT,
   worse: 12,
 };
 /** Of a word of the script that is not said. */

@@ -1,6 +1,6 @@
 /** Where a long recording can be cut, so that each stretch is aligned by itself. */
 import type { Stretch } from './fine.ts';
-import { STRIDE } from './coarsePass.ts';
+import { STRIDE } from './settings.ts';
 
 const PER_SECOND = 100 / STRIDE;
 /** A stretch is so long at least, in coarse frames, and ends at the next pause; at the latest at the next word. */

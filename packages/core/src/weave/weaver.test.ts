@@ -8,7 +8,7 @@ import { SURE } from './confidence.ts';
 import type { Language } from './languages/language.ts';
 import type { Remote } from '../listen/helper.ts';
 import { weaveHelper, type WeaveHelper } from './helper.ts';
-import { PinsCross, Weaver } from './weaver.ts';
+import { PinsCross, Weaver, type Woven } from './weaver.ts';
 
 const model = acousticModelOf(
   gunzipSync(readFileSync(fileURLToPath(new URL('../../acoustic/english.gz', import.meta.url)))),
@@ -116,6 +116,21 @@ describe('the weaver', () => {
     woven.slice(6).forEach((word, at) => {
       expect(Math.abs((startOf(word) ?? 9) - (heard.starts[3 + at] ?? 0))).toBeLessThan(0.1);
     });
+  });
+
+  it('looks for words of a line again that come to lie far apart, and for no others', async () => {
+    // The first word sounds long before its line too, where nothing is written.
+    const said = spoken('. slack . . . . . . . . . . . . slack water gulls . the shore .');
+    const singer = new Weaver(model, language);
+    await singer.hear(said.bands);
+    const words = 'slack water gulls the shore'.split(' ');
+    const apart = await singer.weave(words);
+    expect(Math.abs((startOf(apart[0] as Woven) ?? 9) - (said.starts[0] ?? 0))).toBeLessThan(0.1);
+    const sung = await singer.weave(words, { lines: [0, 3] });
+    expect(Math.abs((startOf(sung[0] as Woven) ?? 9) - (said.starts[1] ?? 0))).toBeLessThan(0.1);
+    // A line that begins with the next word may wait for it.
+    expect(await singer.weave(words, { lines: [0, 1, 3] })).toHaveLength(5);
+    expect(await weaver.weave(script, { lines: [0, 3] })).toEqual(await weaver.weave(script));
   });
 
   it('has no time for signs, unless it is pinned', async () => {

@@ -19,8 +19,8 @@ import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
 import { meansOf } from './means.ts';
 import type { Placed, Places } from './placed.ts';
-import { joinedScores, coarsePath, coarseScores, STRIDE } from './coarsePass.ts';
-import { LEFT_OUT } from './settings.ts';
+import { joinedScores, coarsePath, coarseScores } from './coarsePass.ts';
+import { LEFT_OUT, STRIDE } from './settings.ts';
 import { stretchesOf } from './stretches.ts';
 
 /** A time that the editor fixed: of the start of a word, its end, or both. */
@@ -86,6 +86,8 @@ export interface WithHelper {
 export interface WeaveOptions extends WithHelper {
   readonly pins?: readonly Pin[] | undefined;
   readonly within?: Range | undefined;
+  /** The words that begin a line or a sentence, by their places; nothing is known of lines where nothing is said. */
+  readonly lines?: readonly number[] | undefined;
 }
 
 const ignore = (): void => undefined;
@@ -125,6 +127,11 @@ export class Weaver {
 
   #take(voice: Voice): void {
     this.#voice = voice;
+    this.#forget();
+  }
+
+  /** Forgets the voice that was learnt. */
+  #forget(): void {
     this.#aligner.adapt(undefined);
     this.#learnt = 0;
   }
@@ -133,16 +140,34 @@ export class Weaver {
    * A time for each word, in order.
    *
    * @param words    as they are written
+   * A line is said in one go. Where words of one come to lie far apart, as they do when some are drawn into what an
+   * instrument plays, all are looked for again, and waiting within a line is dear.
+   *
    * @param pins     honoured to the tick
    * @param within   only there does anything lie; the whole sound, where nothing is said
    * @param helper   a thread that has heard the same sound
    * @throws PinsCross
    */
-  async weave(
+  async weave(words: readonly string[], options: WeaveOptions = {}): Promise<Woven[]> {
+    const { lines, onProgress = ignore } = options;
+    if (!lines) return this.#weaveOnce(words, options);
+    const half = (from: number) => (share: number) => onProgress(from + share / 2);
+    const woven = await this.#weaveOnce(words, {
+      ...options,
+      onProgress: half(0),
+      lines: undefined,
+    });
+    if (!waitsWithin(woven, lines)) return woven;
+    // It was learnt from what lay wrong.
+    this.#forget();
+    return this.#weaveOnce(words, { ...options, onProgress: half(0.5) });
+  }
+
+  async #weaveOnce(
     words: readonly string[],
-    { pins = [], within, helper, onProgress = ignore }: WeaveOptions = {},
+    { pins = [], within, helper, lines, onProgress = ignore }: WeaveOptions,
   ): Promise<Woven[]> {
-    const plan = this.#plan(words, pins, within);
+    const plan = this.#plan(words, pins, within, lines);
     const { voice, tokens, stretches } = plan;
     const isShared = helper !== undefined && framesOf(stretches) >= WORTH;
     const theirs = isShared ? stretches.filter((_, at) => at % 2 === 1) : [];
@@ -160,11 +185,20 @@ export class Weaver {
     );
   }
 
-  #plan(words: readonly string[], pins: readonly Pin[], within: Range | undefined): Plan {
+  #plan(
+    words: readonly string[],
+    pins: readonly Pin[],
+    within: Range | undefined,
+    lines: readonly number[] | undefined,
+  ): Plan {
     const voice = this.#voice;
     if (!voice) throw new Error('There is no sound to weave on.');
     const fixed = new Map(pins.map((pin) => [pin.index, pin]));
-    const all = words.map((word, index) => this.#token(word, fixed.has(index)));
+    const begins = lines && new Set(lines);
+    const all = words.map((word, index) => ({
+      ...this.#token(word, fixed.has(index)),
+      follows: begins ? !begins.has(index) : false,
+    }));
     // Words that are never said, such as dashes, take no part.
     const said = all.flatMap(({ readings }, index) => (readings.length > 0 ? [index] : []));
     const tokens = said.map((index) => all[index] as Token);
@@ -248,6 +282,22 @@ export class Weaver {
     );
     return found ? stretchesOf(found.tokenOf, part) : [part];
   }
+}
+
+/** Nobody waits so long within a line. */
+const LONG_WAIT = fromSeconds(1);
+
+/** Whether words of one line lie far apart. */
+function waitsWithin(woven: readonly Woven[], lines: readonly number[]): boolean {
+  const begins = new Set(lines);
+  let before: Ticks | null = null;
+  return woven.some(({ start, end }, index) => {
+    if (begins.has(index)) before = null;
+    if (start === null || end === null) return false;
+    const waits = before !== null && start - before > LONG_WAIT;
+    before = end;
+    return waits;
+  });
 }
 
 const framesOf = (stretches: readonly Stretch[]): number =>

@@ -23,6 +23,7 @@ export interface WeaveOrder extends HeardSound {
   readonly words: readonly string[];
   readonly pins: readonly Pin[];
   readonly within: Range;
+  readonly lines: readonly number[];
 }
 
 export type Doing = 'Opening' | 'Listening' | 'Learning the room' | 'Weaving' | 'Comparing';
@@ -94,6 +95,7 @@ const weaving = {
     return it.weave(order.words, {
       pins: order.pins,
       within: order.within,
+      lines: order.lines,
       helper: other,
       onProgress: (share) => onProgress('Weaving', share),
     });

@@ -11,6 +11,8 @@ export interface WeaveOrder {
   readonly words: readonly string[];
   readonly pins: readonly Pin[];
   readonly within: Range;
+  /** The words that begin a line or a sentence. */
+  readonly lines: readonly number[];
 }
 
 /** Orders for a sound, and what puts their answers into the programme's time. */
@@ -40,9 +42,9 @@ export function weaveOrders(
     time === null ? null : later(ZERO, inProgramme(sound, time));
   const heard = stretchOf(sound);
   const orders = runsOf(programme, strand, cues).map((run): WeaveOrder => {
-    const { words, pins } = toWeave(programme, strand, run.cues, stay);
+    const { words, pins, lines } = toWeave(programme, strand, run.cues, stay);
     return {
-      words,
+      ...{ words, lines },
       pins: pins.map((pin): Pin => ({
         index: pin.index,
         ...(pin.start !== undefined && { start: there(pin.start) }),

@@ -15,6 +15,7 @@ import {
 import { SURE } from '../../../weave/confidence.ts';
 import type { Pin, Woven } from '../../../weave/weaver.ts';
 import { update, type Change, type Edit } from '../../record/change.ts';
+import { lineStarts } from '../../../text/sentences.ts';
 import { wordTimes } from '../../woven/cutWoven.ts';
 import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
@@ -28,6 +29,8 @@ export interface Weaving {
   readonly cues: readonly Id[];
   readonly words: readonly string[];
   readonly pins: readonly Pin[];
+  /** The words that begin a line or a sentence, by their places. */
+  readonly lines: readonly number[];
 }
 
 /** What weaving does not move: only what was fixed, or also words that are sure. */
@@ -46,6 +49,7 @@ export function toWeave(
   const chosen = new Set(ids);
   const words: string[] = [];
   const pins: Pin[] = [];
+  const lines: number[] = [];
   const cues = cuesInOrder(programme, strand).filter(({ id }) => chosen.has(id));
   for (const cue of cues) {
     const own = wordsIn(cue);
@@ -60,9 +64,10 @@ export function toWeave(
       else if (time && stay === 'sure' && stateOf(time) === 'sure')
         pins.push({ index: words.length + at, start: time.start, end: time.end });
     });
+    lines.push(...lineStarts(plainText(cue.text)).map((at) => words.length + at));
     words.push(...own);
   }
-  return { cues: cues.map(({ id }) => id), words, pins };
+  return { cues: cues.map(({ id }) => id), words, pins, lines };
 }
 
 /** A word that was split stays split, wherever it goes. */
