@@ -33,11 +33,11 @@ test('a programme leaves as one file and comes back', async ({ page }, info) => 
   ]);
   const path = info.outputPath('ferry.cadence.json');
   await download.saveAs(path);
-  await page.locator('input[type=file]').setInputFiles(path);
+  await page.locator('input[accept*=json]').setInputFiles(path);
   await expect(page.getByRole('listitem')).toHaveCount(4);
   const broken = info.outputPath('broken.json');
   await writeFile(broken, '{"format":');
-  await page.locator('input[type=file]').setInputFiles(broken);
+  await page.locator('input[accept*=json]').setInputFiles(broken);
   await expect(page.getByText(/is not a programme’s file|not a programme's file/)).toBeVisible();
 });
 

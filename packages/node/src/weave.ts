@@ -8,7 +8,7 @@ import type { Range } from '@cadence/core/time/range.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
 import type { WeaveHelper } from '@cadence/core/weave/helper.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import type { Pin, Weaver, Woven } from '@cadence/core/weave/weaver.ts';
+import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
 import { LONG, withHelper } from './helperThread.ts';
 import { openSound } from './sound.ts';
 
@@ -23,7 +23,7 @@ export interface WeaveOrder {
   readonly words: readonly string[];
   readonly pins?: readonly Pin[];
   readonly within?: Range;
-  /** As {@link Weaver.weave} has them. */
+  /** The words that begin a line or a sentence. */
   readonly lines?: readonly number[];
 }
 
