@@ -116,8 +116,8 @@ const [ferry] = (await (await fetch(`${running.address}/api/programmes`)).json()
 /** The film with so many words, some of them blurred, as cues that lie over each other. */
 async function kept(blurred: number): Promise<string> {
   const base = await running.keeper.programme(ferry?.id ?? '');
-  const [strand] = Object.values(base.strands);
-  if (!strand) throw new Error('There is no strand.');
+  const strand = Object.values(base.strands).find(({ kind }) => kind === 'subtitle');
+  if (!strand) throw new Error('There is no strand of subtitles.');
   const cue = (id: string, words: readonly string[], down: 'top' | 'middle'): Cue => ({
     ...{ id, strand: strand.id, start: ZERO, end: fromSeconds(SECONDS), words: [] },
     text: linesOf(

@@ -363,6 +363,8 @@ test('a text is put by hand on the picture: dragged, broken, turned, moved by ke
   const place = inspector(page).getByRole('region', { name: 'Place' });
   await inspector(page).getByText('This cue alone').click();
   await expect(whole).toHaveCount(1);
+  // Its letters have come.
+  await expect.poll(async () => (await whole.boundingBox())?.width ?? 0).toBeGreaterThan(200);
   const drag = async (of: ReturnType<Page['locator']>, across: number, down: number) => {
     const box = await of.boundingBox();
     if (!box) throw new Error('It is not seen.');
