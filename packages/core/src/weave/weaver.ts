@@ -139,10 +139,10 @@ export class Weaver {
   /**
    * A time for each word, in order.
    *
-   * @param words    as they are written
    * A line is said in one go. Where words of one come to lie far apart, as they do when some are drawn into what an
    * instrument plays, all are looked for again, and waiting within a line is dear.
    *
+   * @param words    as they are written
    * @param pins     honoured to the tick
    * @param within   only there does anything lie; the whole sound, where nothing is said
    * @param helper   a thread that has heard the same sound
@@ -151,16 +151,18 @@ export class Weaver {
   async weave(words: readonly string[], options: WeaveOptions = {}): Promise<Woven[]> {
     const { lines, onProgress = ignore } = options;
     if (!lines) return this.#weaveOnce(words, options);
-    const half = (from: number) => (share: number) => onProgress(from + share / 2);
     const woven = await this.#weaveOnce(words, {
       ...options,
-      onProgress: half(0),
       lines: undefined,
+      onProgress: (share) => onProgress(MOSTLY * share),
     });
     if (!waitsWithin(woven, lines)) return woven;
     // It was learnt from what lay wrong.
     this.#forget();
-    return this.#weaveOnce(words, { ...options, onProgress: half(0.5) });
+    return this.#weaveOnce(words, {
+      ...options,
+      onProgress: (share) => onProgress(MOSTLY + (1 - MOSTLY) * share),
+    });
   }
 
   async #weaveOnce(
@@ -283,6 +285,9 @@ export class Weaver {
     return found ? stretchesOf(found.tokenOf, part) : [part];
   }
 }
+
+/** How far the progress of weaving has come when words were looked for once: few scripts need more. */
+const MOSTLY = 0.9;
 
 /** Nobody waits so long within a line. */
 const LONG_WAIT = fromSeconds(1);
