@@ -151,14 +151,15 @@ export class Weaver {
   async weave(words: readonly string[], options: WeaveOptions = {}): Promise<Woven[]> {
     const { lines, onProgress = ignore } = options;
     if (!lines) return this.#weaveOnce(words, options);
+    const learnt = this.#learnt;
     const woven = await this.#weaveOnce(words, {
       ...options,
       lines: undefined,
       onProgress: (share) => onProgress(MOSTLY * share),
     });
     if (!waitsWithin(woven, lines)) return woven;
-    // It was learnt from what lay wrong.
-    this.#forget();
+    // What was learnt just now was learnt from what lay wrong.
+    if (this.#learnt !== learnt) this.#forget();
     return this.#weaveOnce(words, {
       ...options,
       onProgress: (share) => onProgress(MOSTLY + (1 - MOSTLY) * share),
