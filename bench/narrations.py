@@ -237,4 +237,4 @@ def main():
             json.dump({**truth, 'words': others, 'background': 'script differs'}, open(base + '.truth.json', 'w')); open(base + '.txt', 'w').write(' '.join(other))
 
 
-main()
+if __name__ == '__main__': main()

@@ -23,12 +23,16 @@ import { SURE } from '@cadence/core/weave/confidence.ts';
 import { languageNamed } from '@cadence/core/weave/languages/languages.ts';
 import { letterToSoundOf } from '@cadence/core/weave/letterToSound.ts';
 import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
-import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
+import type { Pin, Woven } from '@cadence/core/weave/woven.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import { openSound } from '@cadence/node/sound.ts';
 
 const acoustic = (name: string) => readFileSync(`packages/core/acoustic/${name}`);
-const files = { model: acoustic('english.gz'), spelling: acoustic('spelling.gz') };
+const files = {
+  model: acoustic('english.gz'),
+  spelling: acoustic('spelling.gz'),
+  song: acoustic('song.gz'),
+};
 
 interface TruthWord {
   readonly start: number | null;

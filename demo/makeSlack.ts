@@ -1,8 +1,8 @@
 /**
  * Makes the song of the demo: `npx tsx demo/makeSlack.ts`, then `npx tsx demo/hear.ts`.
  *
- * Needs fluidsynth with the FluidR3 sound font and ffmpeg (Debian's packages fluidsynth, fluid-soundfont-gm,
- * ffmpeg). What it makes is committed.
+ * Needs fluidsynth with the FluidR3 sound font, festival with a voice, numpy and ffmpeg (Debian's packages fluidsynth,
+ * fluid-soundfont-gm, festival, festvox-us-slt-hts, python3-numpy, ffmpeg). What it makes is committed.
  */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -10,7 +10,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { writeMidi } from 'midi-file';
-import { notes, PROGRAMS, songLength, TEMPO } from './slack/song.ts';
+import { LINES, notes, PROGRAMS, songLength, sungLines, TEMPO } from './slack/song.ts';
 
 const QUARTER = 480;
 const FONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
@@ -49,7 +49,22 @@ const wav = join(scratch, 'song.wav');
 const header = { format: 0 as const, numTracks: 1, ticksPerBeat: QUARTER };
 writeFileSync(midi, Buffer.from(writeMidi({ header, tracks: [track] })));
 run('fluidsynth', ['-ni', '-q', '-g', '0.6', '-r', '48000', '-F', wav, FONT, midi]);
+// The voice: the lines are spoken, taken apart and put to the tune (`training/singing.py`), in the middle of the sound.
+const training = (name: string) => fileURLToPath(new URL(`../training/${name}`, import.meta.url));
+const tune = join(scratch, 'tune.json');
+const voice = join(scratch, 'voice.wav');
+writeFileSync(tune, JSON.stringify(sungLines()));
+const spoken = join(scratch, 'spoken');
+run('python3', [training('singing.py'), 'say', spoken, 'cmu_us_slt_arctic_hts', ...LINES]);
+run('npx', ['tsx', training('phones.ts'), scratch]);
+run('python3', [training('singing.py'), 'tune', spoken, tune, voice]);
+const mixed =
+  '[1]aresample=48000,highpass=90,aecho=0.8:0.5:60|140:0.16|0.08,volume=0.75,pan=stereo|c0=c0|c1=c0[v];' +
+  '[0]volume=0.8[m];[m][v]amix=inputs=2:duration=first:normalize=0,alimiter=limit=0.9';
 const length = ['-t', songLength().toFixed(2)];
 const to = join(folder, 'slack-water.opus');
-run('ffmpeg', ['-y', '-v', 'error', '-i', wav, ...length, '-b:a', '72k', to]);
+run('ffmpeg', [
+  ...['-y', '-v', 'error', '-i', wav, '-i', voice, '-filter_complex', mixed],
+  ...[...length, '-b:a', '72k', to],
+]);
 rmSync(scratch, { recursive: true });

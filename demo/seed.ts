@@ -50,7 +50,7 @@ import {
 } from '@cadence/core/time/frameRate.ts';
 import { add, fromSeconds, later, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
 import { parseTimecode } from '@cadence/core/time/timecode.ts';
-import type { Woven } from '@cadence/core/weave/weaver.ts';
+import type { Woven } from '@cadence/core/weave/woven.ts';
 import { NOTICES } from '@cadence/server/news/harbourBoard.ts';
 import type { Running } from '@cadence/server/start.ts';
 import { HARBOUR } from './board/harbour.ts';

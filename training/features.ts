@@ -1,8 +1,9 @@
 /**
- * What a network is shown of sounds: `npx tsx training/features.ts pulse|voice FOLDER OUT`.
+ * What a network is shown of sounds: `npx tsx training/features.ts pulse|voice|song FOLDER OUT`.
  *
  * For each sound of FOLDER, its inputs step by step as 32-bit floats in `OUT/NAME.f32`, made by the very
- * code that listens in the application. Sounds done already are left out.
+ * code that listens in the application. Sounds done already are left out. Of songs also what share the voice has in each
+ * band of the acoustic model, from `FOLDER/NAME.voice.wav`, in `OUT/NAME.mask`: a byte for each band and step.
  */
 import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join, parse } from 'node:path';
@@ -11,18 +12,60 @@ import { Decimator } from '@cadence/core/listen/signal/decimate.ts';
 import { mix } from '@cadence/core/listen/signal/mix.ts';
 import { PULSE_INPUTS, PulseInputs } from '@cadence/core/listen/pulse/pulseSteps.ts';
 import { VOICE_INPUTS, VoiceInputs } from '@cadence/core/listen/speech/voiceSteps.ts';
+import { FILTERS, type Bands } from '@cadence/core/weave/cepstra.ts';
+import { FRAMES_A_STEP, SONG_INPUTS, songInputs } from '@cadence/core/weave/songBands.ts';
+import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 
 const [what = '', folder = '', out = ''] = process.argv.slice(2);
 mkdirSync(out, { recursive: true });
 
 type Fill = (into: Float32Array, from: number) => void;
-const widths: Readonly<Record<string, number>> = { pulse: PULSE_INPUTS, voice: VOICE_INPUTS };
+const widths: Readonly<Record<string, number>> = {
+  pulse: PULSE_INPUTS,
+  voice: VOICE_INPUTS,
+  song: SONG_INPUTS,
+};
 const width = widths[what];
-if (width === undefined) throw new Error('Say pulse or voice first.');
+if (width === undefined) throw new Error('Say pulse, voice or song first.');
+
+const write = (path: string, all: Float32Array | Uint8Array) => {
+  writeFileSync(path, new Uint8Array(all.buffer));
+};
+
+async function bandsOf(path: string): Promise<Bands> {
+  const sound = await openSound(path);
+  const listener = new VoiceListener(sound.sampleRate);
+  for await (const channels of sound.chunks()) listener.push(channels);
+  return listener.finish();
+}
+
+/** Of each band and step, what share of the power is the voice's, from 0 to 255. */
+function shares(mix: Bands, voice: Bands): Uint8Array {
+  const steps = Math.floor(mix.levels.length / FILTERS / FRAMES_A_STEP);
+  return Uint8Array.from({ length: steps * FILTERS }, (_, at) => {
+    const [step, band] = [Math.floor(at / FILTERS), at % FILTERS];
+    let [own, all] = [0, 0];
+    for (let frame = step * FRAMES_A_STEP; frame < (step + 1) * FRAMES_A_STEP; frame++) {
+      own += Math.exp(voice.levels[frame * FILTERS + band] ?? 0);
+      all += Math.exp(mix.levels[frame * FILTERS + band] ?? 0);
+    }
+    return Math.round(255 * Math.min(1, own / all));
+  });
+}
 
 for (const name of readdirSync(folder).sort()) {
   const to = join(out, `${parse(name).name}.f32`);
   if (!/^[^.]+\.(wav|flac)$/.test(name) || existsSync(to)) continue;
+  if (what === 'song') {
+    const base = parse(name).name;
+    if (base.endsWith('.voice')) continue;
+    const bands = await bandsOf(join(folder, name));
+    if (!bands.song) continue;
+    write(to, songInputs(bands.song));
+    const voice = await bandsOf(join(folder, `${base}.voice.wav`));
+    write(join(out, `${base}.mask`), shares(bands, voice));
+    continue;
+  }
   const sound = await openSound(join(folder, name));
   const decimator = new Decimator(sound.sampleRate);
   const steps: Float32Array[] = [];
@@ -40,5 +83,5 @@ for (const name of readdirSync(folder).sort()) {
   }
   const all = new Float32Array(steps.length * width);
   steps.forEach((step, at) => all.set(step, at * width));
-  writeFileSync(to, new Uint8Array(all.buffer));
+  write(to, all);
 }

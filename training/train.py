@@ -8,6 +8,7 @@ decides when to stop. Writes the weights as TypeScript. Needs PyTorch (Debian: p
 import glob, json, math, os, sys, time
 import numpy as np, torch
 from torch import nn
+from network import Net, written
 
 what, features, truths, out = sys.argv[1:5]
 minutes = float(sys.argv[5]) if len(sys.argv) > 5 else 20
@@ -52,20 +53,7 @@ del everything
 print(len(seen), 'sounds to learn from,', len(held), 'held back', flush=True)
 
 
-class Net(nn.Module):
-    def __init__(self):
-        super().__init__(); s = SHAPE; c = s['channels']
-        self.first = nn.Conv1d(s['inputs'], c, s['first'], padding=s['first'] // 2)
-        self.rest = nn.ModuleList(nn.Conv1d(c, c, s['taps'], dilation=d, padding=d * (s['taps'] // 2)) for d in s['distances'])
-        self.last = nn.Conv1d(c, s['outputs'], 1); self.drop = nn.Dropout2d(.1 if what == 'pulse' else .2)
-
-    def forward(self, x):
-        h = torch.relu(self.first(x))
-        for layer in self.rest: h = h + self.drop(torch.relu(layer(h)).unsqueeze(-1)).squeeze(-1)
-        return self.last(h)
-
-
-net = Net(); best = None
+net = Net(SHAPE, .1 if what == 'pulse' else .2); best = None
 if len(sys.argv) > 6:
     # Goes on from weights that were written before.
     kept = json.loads(open(sys.argv[6]).read().split('Weights = ', 1)[1].rstrip().rstrip(';')); at = out_at = 0
@@ -116,17 +104,8 @@ def judge():
 
 
 def save():
-    """Each weight as one character about U+017F, with a step for each output of each layer."""
-    layers = [net.first, *net.rest, net.last]; coded, steps, offsets = [], [], []
-    for l in layers:
-        w = l.weight.detach().numpy(); s = np.maximum(1e-9, np.abs(w).max((1, 2)) / 127); steps += [float(f'{v:.6g}') for v in s]
-        q = np.rint(w / s[:, None, None]).astype(int); coded += [chr(0x17f + v) for v in q.transpose(2, 1, 0).ravel()]
-        offsets += [float(f'{v:.6g}') for v in l.bias.detach().numpy()]
-    r = lambda t: [float(f'{float(v):.6g}') for v in t]
-    name = f'{what.upper()}_WEIGHTS'
-    body = dict(inputs=SHAPE['inputs'], channels=SHAPE['channels'], outputs=SHAPE['outputs'], firstTaps=SHAPE['first'], taps=SHAPE['taps'], distances=SHAPE['distances'], mean=r(mean), spread=r(spread), coded=''.join(coded), steps=steps, offsets=offsets)
     with open(out, 'w') as f:
-        f.write(f"/** Learned by `training/train.py {what}` from made-up sounds; see `training/README.md`. */\nimport type {{ Weights }} from './network.ts';\n\nexport const {name}: Weights = {json.dumps(body, ensure_ascii=False)};\n")
+        f.write(f"/** Learned by `training/train.py {what}` from made-up sounds; see `training/README.md`. */\nimport type {{ Weights }} from './network.ts';\n\nexport const {what.upper()}_WEIGHTS: Weights = {json.dumps(written(net, mean, spread), ensure_ascii=False)};\n")
 
 
 while True:

@@ -71,7 +71,74 @@ const TUNE: readonly (readonly (readonly [pitch: number, at: number, length: num
   [[14, 0, 2]],
 ];
 
-const ROUNDS = 3;
+/** The tune with words: for each line its notes from its first bar on, a syllable each, or slurred to the one before. */
+type SungNote = readonly [pitch: number, at: number, length: number, slur?: true];
+const SLACK_WATER: readonly SungNote[] = [
+  [19, 0, 2],
+  [16, 2, 1],
+  [14, 3, 1.5],
+  [16, 4.5, 0.5, true],
+  [12, 5, 1, true],
+  [17, 6, 2],
+  [21, 8, 1],
+  [19, 9, 2.3],
+];
+const SUNG: readonly (readonly SungNote[])[] = [
+  SLACK_WATER,
+  [
+    [19, -0.5, 0.5],
+    [21, 0, 1],
+    [19, 1, 1, true],
+    [16, 2, 1],
+    [17, 3, 2],
+    [14, 5, 1],
+    [14, 6, 1],
+    [16, 7, 1, true],
+    [17, 8, 1],
+    [14, 9, 2],
+  ],
+  SLACK_WATER,
+  [
+    [19, -0.5, 0.5],
+    [21, 0, 1],
+    [19, 1, 1],
+    [16, 2, 1],
+    [17, 3, 1],
+    [17, 4, 1],
+    [14, 5, 1],
+    [14, 6, 1],
+    [16, 7, 1],
+    [17, 8, 1, true],
+    [14, 9, 2],
+  ],
+];
+
+/** The lines in the order in which they are sung, four bars each, after the first round: the first two twice. */
+const SINGING = [0, 1, 2, 3, 0, 1];
+
+/** A line that is sung, its notes in seconds and hertz, an octave under the reed. */
+export interface SungLine {
+  readonly line: number;
+  readonly notes: readonly {
+    readonly at: number;
+    readonly length: number;
+    readonly hertz: number;
+    readonly slur: boolean;
+  }[];
+}
+
+export const sungLines = (): SungLine[] =>
+  SINGING.map((line, turn) => ({
+    line,
+    notes: (SUNG[line] ?? []).map(([pitch, at, length, slur = false]) => ({
+      at: ((UPBEAT + (8 + 4 * turn) * BEATS + at) * 60) / TEMPO,
+      length: (length * 60) / TEMPO,
+      hertz: 440 * 2 ** ((D - 12 + pitch - 69) / 12),
+      slur,
+    })),
+  }));
+
+const ROUNDS = 4;
 
 /** All notes of the song. */
 export function notes(): Note[] {
@@ -89,7 +156,8 @@ export function notes(): Note[] {
     [0, 2, 1, 2, 1, 2].forEach((voice, quaver) =>
       put(0, from + quaver / 2, 0.6, (chord[voice] ?? D) + (voice ? 12 : 0), quaver ? 58 : 84),
     );
-    for (const [pitch, at, length] of TUNE[bar % 8] ?? [])
+    // The reed plays alone; then somebody sings.
+    for (const [pitch, at, length] of round === 0 ? (TUNE[bar % 8] ?? []) : [])
       put(2, from + at, length * 0.95, D + pitch, 84 + (at === 0 ? 10 : 0));
     if (round > 0) chord.forEach((pitch) => put(3, from, 2.9, pitch + 12, 46));
     put(9, from, 0.2, 36, 92);

@@ -4,7 +4,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { lineStarts } from '@cadence/core/text/sentences.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
-import { PinsCross, type Pin, type Woven } from '@cadence/core/weave/weaver.ts';
+import { PinsCross, type Pin, type Tap, type Woven } from '@cadence/core/weave/woven.ts';
 import { readWords, type CaptionOptions } from './captions.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
 import { weaveSound } from '@cadence/node/weave.ts';
@@ -36,8 +36,8 @@ async function paragraphs(file: string, options: CaptionOptions): Promise<string
   return (sheet ? scriptOf(sheet.blocks) : captions.map(({ text }) => text)).map(plainText);
 }
 
-/** Pins as they stand in a file: seconds, by the index of their word. */
-async function pinsIn(file: string, count: number): Promise<Pin[]> {
+/** Pins and taps as they stand in a file: seconds, by the index of their word. */
+async function pinsIn(file: string, count: number): Promise<{ pins: Pin[]; taps: Tap[] }> {
   const wrong = (message: string) => new Unusable('pins', message, file);
   let given: unknown;
   try {
@@ -47,11 +47,12 @@ async function pinsIn(file: string, count: number): Promise<Pin[]> {
     throw wrong('The pins are no JSON.');
   }
   if (!Array.isArray(given)) throw wrong('The pins are no list.');
-  return given.map((pin: Record<string, unknown> | null, at): Pin => {
+  const taps: Tap[] = [];
+  const pins = given.flatMap((pin: Record<string, unknown> | null, at): Pin[] => {
     const index = pin?.index;
     if (typeof index !== 'number' || !Number.isInteger(index) || index < 0 || index >= count)
       throw wrong(`Pin ${String(at + 1)} has no index of a word of the script.`);
-    const time = (name: 'start' | 'end'): Ticks | undefined => {
+    const time = (name: 'start' | 'end' | 'tap'): Ticks | undefined => {
       const value = pin?.[name] ?? undefined;
       if (value === undefined) return undefined;
       if (typeof value !== 'number' || !Number.isFinite(value) || value < 0)
@@ -61,8 +62,12 @@ async function pinsIn(file: string, count: number): Promise<Pin[]> {
     const [start, end] = [time('start'), time('end')];
     if (start !== undefined && end !== undefined && end < start)
       throw wrong(`Pin ${String(at + 1)} ends before it starts.`);
-    return { index, ...(start !== undefined && { start }), ...(end !== undefined && { end }) };
+    const tap = time('tap');
+    if (tap !== undefined) taps.push({ index, at: tap });
+    if (start === undefined && end === undefined) return [];
+    return [{ index, ...(start !== undefined && { start }), ...(end !== undefined && { end }) }];
   });
+  return { pins, taps };
 }
 
 const orNull = (time: Ticks | null): number | null => (time === null ? null : secondsOf(time));
@@ -82,10 +87,10 @@ export async function weaveCommand(
   options: WeaveOptions,
 ): Promise<object> {
   const { tokens, lines } = await tokensOf(script, options);
-  const pins = options.pins === undefined ? [] : await pinsIn(options.pins, tokens.length);
+  const fixed = options.pins === undefined ? {} : await pinsIn(options.pins, tokens.length);
   try {
     const { woven, pieces } = await weaveSound(pathOf(file), options.language ?? 'en', [
-      { words: tokens, pins, lines },
+      { words: tokens, lines, ...fixed },
     ]);
     return {
       words: (woven[0] ?? []).map((word, index) => ({

@@ -5,10 +5,10 @@ import type { Remote } from '@cadence/core/listen/helper.ts';
 import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { SpeechListener } from '@cadence/core/listen/speech/speechEvidence.ts';
 import type { Range } from '@cadence/core/time/range.ts';
-import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
+import { openWeaver, weavingFiles } from '@cadence/core/weave/openWeaver.ts';
 import type { WeaveHelper } from '@cadence/core/weave/helper.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import type { Pin, Woven } from '@cadence/core/weave/weaver.ts';
+import type { Pin, Tap, Woven } from '@cadence/core/weave/woven.ts';
 import { LONG, withHelper } from './helperThread.ts';
 import { openSound } from './sound.ts';
 
@@ -22,6 +22,7 @@ const acoustic = (name: string): Promise<Uint8Array> =>
 export interface WeaveOrder {
   readonly words: readonly string[];
   readonly pins?: readonly Pin[];
+  readonly taps?: readonly Tap[];
   readonly within?: Range;
   /** The words that begin a line or a sentence. */
   readonly lines?: readonly number[];
@@ -49,11 +50,11 @@ export async function weaveSound(
   const voice = new VoiceListener(sound.sampleRate);
   const speech = new SpeechListener(voice.loweredRate);
   for await (const channels of sound.chunks()) speech.push(voice.push(channels));
-  const [model, spelling] = await Promise.all([acoustic('english.gz'), acoustic('spelling.gz')]);
-  const weaver = openWeaver({ model, spelling }, language);
+  const files = await weavingFiles(acoustic);
+  const weaver = openWeaver(files, language);
   const pieces = findPieces(speech.evidence());
   const weave = async (helper?: Remote<WeaveHelper>) => {
-    await helper?.open(model);
+    await helper?.open(files.model);
     await weaver.hear(voice.finish(), { helper });
     const woven: Woven[][] = [];
     for (const { words, ...order } of orders)

@@ -26,7 +26,7 @@ for (const [name, source] of Object.entries(dictionaries)) {
 
 const acoustic = fileURLToPath(new URL('../public/acoustic/', import.meta.url));
 await mkdir(acoustic, { recursive: true });
-for (const name of ['english.gz', 'spelling.gz', 'LICENCE.txt']) {
+for (const name of ['english.gz', 'spelling.gz', 'song.gz', 'LICENCE.txt']) {
   const file = fileURLToPath(import.meta.resolve(`@cadence/core/acoustic/${name}`));
   await copyFile(file, join(acoustic, name));
 }

@@ -2,7 +2,7 @@
 import type { AcousticModel } from './acousticModel.ts';
 import { Adaptation } from './adapt.ts';
 import { fitAround } from './confidence.ts';
-import { align, shortfall, type Aligned, type Stretch, type Voice } from './fine.ts';
+import { align, shortfall, shortHeard, type Aligned, type Stretch, type Voice } from './fine.ts';
 import type { Token } from './lattice.ts';
 import { Likelihoods } from './likelihoods.ts';
 import { placesOf, type Places } from './placed.ts';
@@ -86,7 +86,11 @@ export class Aligner {
     const shortOwn = this.#means ? shortfall(this.#own, voice, from, aligned) : short;
     const { tokenOf, phoneOf, senoneOf } = aligned;
     return placesOf(
-      { from, tokenOf, phoneOf, senoneOf, silence: this.model.silence, short, shortOwn },
+      {
+        ...{ from, tokenOf, phoneOf, senoneOf, short, shortOwn },
+        silence: this.model.silence,
+        shortHeard: shortHeard(voice, from, phoneOf, this.model.phones.length),
+      },
       last - first,
     );
   }

@@ -86,6 +86,21 @@ describe('bestPath', () => {
     expect(tokensOn(latticeOf(model, going, options), observed)).toMatch(/^\.[?.]{22}0+\.111\.$/);
   });
 
+  it('has a word that is bound to some frames begin in them, and those beside it keep out', () => {
+    // The first word fits three times, the second twice.
+    const observed = heard('.AABB.CC.AABB.CC.AABB.....');
+    const bound = (from: number, to: number) => {
+      const script = [{ ...token([[1, 2]]), bounds: { from, to } }, token([[3]])];
+      return tokensOn(latticeOf(model, script, options), observed);
+    };
+    expect(bound(0, 3)).toMatch(/^\.0000\.11/);
+    expect(bound(7, 11)).toMatch(/^[.?]{9}0000\.11/);
+    // The frames of the sound count, not those of the stretch.
+    const late = { ...observed, soundFrame: (frame: number) => frame + 100 };
+    const script = [{ ...token([[1, 2]]), bounds: { from: 107, to: 111 } }, token([[3]])];
+    expect(tokensOn(latticeOf(model, script, options), late)).toBe(bound(7, 11));
+  });
+
   it('begins and ends at once where it is tight', () => {
     const tight = latticeOf(model, script, { ...options, tight: { start: true, end: true } });
     expect(tokensOn(tight, heard('.AABCBA.'))).toMatch(/^0+1+2+$/);

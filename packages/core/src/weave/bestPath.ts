@@ -10,7 +10,12 @@ export interface Observed {
   readonly scores: (frame: number, senones: Int32Array, count: number) => ArrayLike<number>;
   /** The same of speech that is not written. */
   readonly filler: (frame: number) => number;
+  /** The frame of the sound at which one is heard, where tokens are bound to some. */
+  readonly soundFrame?: (frame: number) => number;
 }
+
+/** How much less likely a state is in a frame that it is not bound to. */
+const OUT_OF_BOUNDS = -8;
 
 /** The state of each frame. */
 export interface Path {
@@ -29,7 +34,7 @@ const NEVER = -Infinity;
 
 /** The best path, or undefined where the beam was too narrow for any to reach the end. */
 export function bestPath(lattice: Lattice, observed: Observed, beam: number): Path | undefined {
-  const { count, emits, senones, stay, firstNext, next, odds, choice } = lattice;
+  const { count, emits, senones, stay, firstNext, next, odds, choice, bounds } = lattice;
   let previous = new Float32Array(count).fill(NEVER);
   let current = new Float32Array(count).fill(NEVER);
   /** States with a path that ends in them, in no order. */
@@ -127,13 +132,19 @@ export function bestPath(lattice: Lattice, observed: Observed, beam: number): Pa
     const scores = observed.scores(frame, wanted, needed);
     for (let at = 0; at < needed; at++) localScore[place[at] as number] = scores[at] as number;
     const filler = observed.filler(frame);
+    const instant = observed.soundFrame?.(frame) ?? frame;
     let best = NEVER;
     for (let at = 0; at < some; at++) {
       const state = alive[at] as number;
       const emitted = emits[state] as number;
-      const value =
+      let value =
         (current[state] as number) +
         (emitted === FILLER ? filler : (localScore[emitted] as number));
+      if (
+        bounds &&
+        (instant < (bounds.from[state] as number) || instant > (bounds.to[state] as number))
+      )
+        value += OUT_OF_BOUNDS;
       current[state] = value;
       if (value > best) best = value;
     }

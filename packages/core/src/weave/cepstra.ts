@@ -5,9 +5,10 @@
  * filters of unit area from 130 to 6,800 Hz on the mel scale (Davis and Mermelstein, 1980), logarithm,
  * orthonormal cosine transform to 13 cepstra, liftering with 22.
  */
-import { Spectra } from '../listen/signal/spectra.ts';
+import type { Spectra } from '../listen/signal/spectra.ts';
 import { WIDTH } from './acousticModel.ts';
 import { sharedFloats } from './shared.ts';
+import { LevelsOfBands, spectraAt, type SongLevels } from './songBands.ts';
 import { GrowingFloats } from '../listen/signal/growing.ts';
 
 /** What was heard of a whole sound, in bands. */
@@ -18,6 +19,8 @@ export interface Bands {
   readonly firstMiddle: number;
   /** How loud each {@link STEP} is, its high sounds brought out as in the bands, in decibels from an unknown level. */
   readonly loudness: Float32Array;
+  /** What a network hears of a song; undefined of sound that holds none. */
+  readonly song?: SongLevels;
 }
 
 /** A step of loudness, in seconds. */
@@ -62,15 +65,31 @@ function filters(binWidth: number, bins: number): Filter[] {
   });
 }
 
+/** Brings high sounds out of samples that come in chunks; they count as 16-bit numbers then. */
+function sharpener(rate: number): (samples: Float32Array) => Float32Array {
+  // As loud as at 16 kHz, where the window has fewer samples than at a higher rate.
+  const scale = (SCALE * 16_000) / rate;
+  let last = 0;
+  return (samples) => {
+    const sharper = new Float32Array(samples.length);
+    for (let at = 0; at < samples.length; at++) {
+      const sample = (samples[at] as number) * scale;
+      sharper[at] = sample - EMPHASIS * last;
+      last = sample;
+    }
+    return sharper;
+  };
+}
+
 /** Hears the bands of sound that comes in chunks of any length. */
 export class BandsListener {
   readonly #spectra: Spectra;
   readonly #filters: readonly Filter[];
+  readonly #middle: LevelsOfBands;
   readonly #levels = new GrowingFloats();
   readonly #loudness = new GrowingFloats();
-  readonly #scale: number;
+  readonly #sharpened: (samples: Float32Array) => Float32Array;
   readonly #rate: number;
-  #last = 0;
   /** Samples heard; those of the step that is not full yet: how many, and the sum of their squares. */
   #heard = 0;
   #full = 0;
@@ -79,29 +98,24 @@ export class BandsListener {
 
   /** @param rate  of the sound, in samples a second */
   constructor(rate: number) {
-    this.#spectra = new Spectra(rate, { length: 0.0256, window: 'hamming', highest: HIGHEST });
+    this.#spectra = spectraAt(rate);
+    this.#middle = new LevelsOfBands(this.#spectra.binWidth);
     this.#filters = filters(this.#spectra.binWidth, this.#spectra.bins);
-    // As loud as at 16 kHz, where the window has fewer samples than at a higher rate.
-    this.#scale = (SCALE * 16_000) / rate;
+    this.#sharpened = sharpener(rate);
     this.#rate = rate;
     this.#full = Math.round(STEP * rate);
   }
 
   /** @param samples  one channel, full scale ±1 */
   push(samples: Float32Array): void {
-    const sharper = new Float32Array(samples.length);
-    let last = this.#last;
+    const sharper = this.#sharpened(samples);
     for (let at = 0; at < samples.length; at++) {
-      const sample = (samples[at] as number) * this.#scale;
-      const sharp = sample - EMPHASIS * last;
-      sharper[at] = sharp;
-      last = sample;
+      const sharp = sharper[at] as number;
       this.#sum += sharp * sharp;
       this.#count++;
       this.#heard++;
       if (this.#heard >= this.#full) this.#step();
     }
-    this.#last = last;
     this.#spectra.push(sharper, (power) => {
       this.#frame(power);
     });
@@ -114,6 +128,7 @@ export class BandsListener {
   }
 
   #frame(power: Float32Array): void {
+    this.#middle.push(power);
     let last = Math.log(FLOOR);
     for (const { from, weights } of this.#filters) {
       if (weights.length > 0) {
@@ -126,13 +141,43 @@ export class BandsListener {
     }
   }
 
-  /** All frames so far. */
-  bands(): Bands {
+  /**
+   * All frames so far.
+   *
+   * @param side  what a listener to the difference of two channels heard
+   */
+  bands(side?: SideListener): Bands {
     return {
       levels: this.#levels.all(),
       firstMiddle: this.#spectra.firstMiddle,
       loudness: this.#loudness.all(),
+      song: { middle: this.#middle.all(), side: side?.levels() },
     };
+  }
+}
+
+/** Hears what differs between two channels. */
+export class SideListener {
+  readonly #spectra: Spectra;
+  readonly #levels: LevelsOfBands;
+  readonly #sharpened: (samples: Float32Array) => Float32Array;
+
+  /** @param rate  of the sound, in samples a second */
+  constructor(rate: number) {
+    this.#spectra = spectraAt(rate);
+    this.#levels = new LevelsOfBands(this.#spectra.binWidth);
+    this.#sharpened = sharpener(rate);
+  }
+
+  /** @param samples  half the difference, full scale ±1 */
+  push(samples: Float32Array): void {
+    this.#spectra.push(this.#sharpened(samples), (power) => {
+      this.#levels.push(power);
+    });
+  }
+
+  levels(): Uint8Array {
+    return this.#levels.all();
   }
 }
 

@@ -4,11 +4,13 @@
  */
 import { STATES, WIDTH } from './acousticModel.ts';
 import { bestPath, type Path } from './bestPath.ts';
+import type { Voice } from './fine.ts';
 import { latticeOf, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe } from './observations.ts';
 import { sharedFloats } from './shared.ts';
 import { COARSE_COSTS, STRIDE, withinBeam } from './settings.ts';
+import { stepOf } from './songBands.ts';
 
 /** How likely each phone is at each coarse frame, and how likely any is. */
 export interface CoarseScores {
@@ -38,7 +40,7 @@ export const coarseFramesIn = (frames: Float32Array): number =>
  */
 export function coarseScores(
   likelihoods: Likelihoods,
-  frames: Float32Array,
+  { frames, song }: Pick<Voice, 'frames' | 'song'>,
   meanAt: (frame: number) => Float32Array,
   onProgress: (share: number) => void,
   range: { readonly from: number; readonly to: number } = { from: 0, to: coarseFramesIn(frames) },
@@ -63,8 +65,11 @@ export function coarseScores(
         let own = -Infinity;
         for (let state = 0; state < STATES; state++)
           own = Math.max(own, judged[phone * STATES + state] as number);
-        scores[(from + at) * phones + phone] = own;
-        if (speech[phone] && own > best) best = own;
+        const heard = song?.likelier[stepOf(first + at * STRIDE) * phones + phone] ?? 0;
+        const news = song?.news[stepOf(first + at * STRIDE)] ?? 1;
+        scores[(from + at) * phones + phone] = (song?.trust.coarse ?? 1) * news * own + heard;
+        const fine = (song?.trust.fine ?? 1) * news * own + heard;
+        if (speech[phone] && fine > best) best = fine;
       }
       free[from + at] = best;
     }
@@ -118,6 +123,7 @@ export function coarsePath(
           return found;
         },
         filler: (frame) => (free[from + frame] as number) - COARSE_COSTS.worse,
+        soundFrame: (frame) => (from + frame) * STRIDE,
       },
       beam,
     ),

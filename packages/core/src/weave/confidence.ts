@@ -14,17 +14,6 @@ export const SURE = 0.9;
 const NEAR = 4;
 const UNSAID = 20;
 
-/** By how much the odds, as a logarithm, change with each. */
-const SHORT = 0.0367;
-const SHORT_OWN = -0.3015;
-const WORST = -0.1736;
-const PACE = -1.8019;
-const LENGTH = 0.6416;
-const AROUND = -0.6025;
-const AROUND_OWN = -0.4839;
-const BIAS = 5.7291;
-/** By how much with the square of the share of what is not written around it; set by hand. */
-const STRANGE = 18;
 /** At most this many frames of that count beside a word: a script may begin or end anywhere. */
 const MOST_STRANGE = 50;
 
@@ -54,23 +43,39 @@ function strangeAround(places: Places): number[] {
   });
 }
 
-/** Of each word; 0 where it has no place. */
-export function confidences(places: Places): number[] {
+/** What tells how sure each word is, in the order of {@link WEIGHTS}; undefined where it has no place. */
+export function signsOf(
+  places: Places,
+  roughly: readonly (number | undefined)[] = [],
+): (readonly number[] | undefined)[] {
   const around = fitAround(places);
   const aroundOwn = fitAround(places, ({ shortOwn }) => shortOwn);
   const strange = strangeAround(places);
   return places.map((place, at) => {
-    if (!place) return 0;
-    const odds =
-      SHORT * place.short +
-      SHORT_OWN * place.shortOwn +
-      WORST * place.worst +
-      PACE * Math.log(place.pace) +
-      LENGTH * Math.log(place.to - place.from) +
-      AROUND * (around[at] as number) +
-      AROUND_OWN * (aroundOwn[at] as number) -
-      STRANGE * (strange[at] as number) ** 2 +
-      BIAS;
+    if (!place) return undefined;
+    const rough = roughly[at] ?? place.from;
+    return [
+      place.short,
+      place.shortOwn,
+      place.worst,
+      Math.log(place.pace),
+      Math.log(place.to - place.from),
+      around[at] as number,
+      aroundOwn[at] as number,
+      (strange[at] as number) ** 2,
+      place.shortHeard,
+      Math.log(1 + Math.abs(rough - place.from)),
+      1,
+    ];
+  });
+}
+const WEIGHTS = [0.0367, -0.3015, -0.1736, -1.8019, 0.6416, -0.6025, -0.4839, -18, 0, 0, 5.7291];
+
+/** Of each word; 0 where it has no place. @param roughly  the frame at which the coarse pass had each begin */
+export function confidences(places: Places, roughly?: readonly (number | undefined)[]): number[] {
+  return signsOf(places, roughly).map((signs) => {
+    if (!signs) return 0;
+    const odds = signs.reduce((sum, sign, at) => sum + sign * (WEIGHTS[at] as number), 0);
     return 1 / (1 + Math.exp(-odds));
   });
 }

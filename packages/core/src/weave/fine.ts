@@ -6,6 +6,8 @@ import type { Likelihoods } from './likelihoods.ts';
 import { observe, VECTOR } from './observations.ts';
 import { noisesOf, type CoarseScores } from './coarsePass.ts';
 import { FINE_COSTS, STRIDE, withinBeam } from './settings.ts';
+import type { HeardSong } from './song.ts';
+import { stepOf } from './songBands.ts';
 
 /** What was heard of a voice, ready to be aligned. */
 export interface Voice {
@@ -17,6 +19,28 @@ export interface Voice {
   readonly coarse: CoarseScores;
   /** As in the bands. */
   readonly loudness: Float32Array;
+  /** What the network heard that hears singing through music. */
+  readonly song?: HeardSong | undefined;
+}
+
+/** The log-likelihoods of states at a frame, and what a network adds to them. The array is reused. */
+function scoresOf(
+  likelihoods: Likelihoods,
+  { song }: Voice,
+  from: number,
+): (frame: number, senones: Int32Array, count: number) => Float32Array {
+  const { baseOf, phones } = likelihoods.model;
+  return (frame, senones, count) => {
+    const scores = likelihoods.of(frame, senones, count);
+    if (!song) return scores;
+    const row = stepOf(from + frame) * phones.length;
+    const trust = song.trust.fine * (song.news[stepOf(from + frame)] ?? 1);
+    for (let at = 0; at < count; at++) {
+      const phone = baseOf[senones[at] as number] as number;
+      scores[at] = trust * (scores[at] as number) + (song.likelier[row + phone] ?? 0);
+    }
+    return scores;
+  };
 }
 
 /** Some tokens and the frames they lie in. */
@@ -73,13 +97,15 @@ export function align(
     noises: noisesOf(model.phones),
     ...(tight && { tight }),
   });
+  const scores = scoresOf(likelihoods, voice, from);
   const path = withinBeam((beam) =>
     bestPath(
       lattice,
       {
         count,
-        scores: (frame, senones, some) => likelihoods.of(frame, senones, some),
+        scores,
         filler: (frame) => freeAt(voice, from + frame) - FINE_COSTS.worse,
+        soundFrame: (frame) => from + frame,
       },
       beam,
     ),
@@ -112,12 +138,31 @@ export function shortfall(
   { senoneOf, vectors }: Aligned,
 ): Float32Array {
   likelihoods.load(vectors);
+  const scores = scoresOf(likelihoods, voice, from);
   const one = new Int32Array(1);
   return Float32Array.from(senoneOf, (senone, frame) => {
     if (senone < 0) return 0;
     one[0] = senone;
-    return freeAt(voice, from + frame) - (likelihoods.of(frame, one, 1)[0] as number);
+    return freeAt(voice, from + frame) - (scores(frame, one, 1)[0] as number);
   });
+}
+
+/** The same by what the network heard: how much less likely the phone of each frame is than the likeliest there. */
+export function shortHeard(
+  { song }: Voice,
+  from: number,
+  phoneOf: Uint8Array,
+  phones: number,
+): Float32Array {
+  const short = new Float32Array(phoneOf.length);
+  if (!song) return short;
+  phoneOf.forEach((phone, frame) => {
+    const row = stepOf(from + frame) * phones;
+    let best = -Infinity;
+    for (let at = row; at < row + phones; at++) best = Math.max(best, song.likelier[at] ?? 0);
+    short[frame] = best - (song.likelier[row + phone] ?? 0);
+  });
+  return short;
 }
 
 export const framesIn = (frames: Float32Array): number => frames.length / WIDTH;

@@ -14,7 +14,7 @@ import type { Places } from './placed.ts';
 import { AT_ONCE, coarseFramesIn, coarseScores, type CoarseScores } from './coarsePass.ts';
 
 /** A voice before anything was looked for in it. */
-export type PlainVoice = Pick<Voice, 'frames' | 'firstMiddle' | 'loudness'>;
+export type PlainVoice = Pick<Voice, 'frames' | 'firstMiddle' | 'loudness' | 'song'>;
 
 /** Stretches that are to be aligned. */
 export interface PlaceOrder {
@@ -41,10 +41,8 @@ export function weaveHelper() {
     hear(plain: PlainVoice): CoarseScores | undefined {
       if (!aligner) return undefined;
       voice = { ...plain, meanAt: meansOf(plain.frames) };
-      return coarseScores(aligner.plain, plain.frames, voice.meanAt, () => undefined, {
-        from: halfOf(plain.frames),
-        to: coarseFramesIn(plain.frames),
-      });
+      const half = { from: halfOf(plain.frames), to: coarseFramesIn(plain.frames) };
+      return coarseScores(aligner.plain, plain, voice.meanAt, () => undefined, half);
     },
     /** Takes the scores of the whole. */
     heard(whole: CoarseScores): void {

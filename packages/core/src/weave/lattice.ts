@@ -23,14 +23,16 @@ export interface Token {
   readonly leftOut: number;
   /** Whether it follows within a line, so that nobody waits for long before it. */
   readonly follows?: boolean;
+  /** The frames from which on it is said, and by which it has begun; further off it is dear. */
+  readonly bounds?: { readonly from: number; readonly to: number } | undefined;
 }
 
 /** What a state that is not one of the model's stands for. */
 export const JUNCTION = -1;
 export const FILLER = -2;
 
-/** What a state belongs to where that is no token. */
-export const BETWEEN = -1;
+/** What a state belongs to that lies before a token: less than 0, as nothing that is a token's. */
+const before = (token: number): number => -1 - token;
 
 /**
  * States in an order in which all that lead to one stand before it. Junctions say nothing: a path goes through
@@ -51,8 +53,10 @@ export interface Lattice {
   readonly next: Int32Array;
   readonly odds: Float32Array;
   readonly choice: Uint8Array;
-  /** The token that each belongs to, or {@link BETWEEN}. */
+  /** The token that each belongs to, or less than 0. */
   readonly token: Int32Array;
+  /** The frames from which on and up to which each is as likely as it sounds; undefined where nothing is bound. */
+  readonly bounds: { readonly from: Int32Array; readonly to: Int32Array } | undefined;
   /** The phone that each belongs to, of the model. */
   readonly phone: Uint8Array;
   /** Where paths begin and end. */
@@ -103,7 +107,7 @@ class Builder {
     return at;
   }
 
-  add(emits: number, stay: number, before: Exit[], token = BETWEEN, phone = 0): number {
+  add(emits: number, stay: number, before: Exit[], token: number, phone = 0): number {
     const at = this.emits.length;
     this.emits.push(emits);
     this.stay.push(stay);
@@ -113,7 +117,8 @@ class Builder {
     return at;
   }
 
-  done(start: number, ends: number[]): Lattice {
+  /** @param tokens  whose bounds hold */
+  done(start: number, ends: number[], tokens: readonly Token[]): Lattice {
     const count = this.emits.length;
     const firstBefore = new Int32Array(count + 1);
     const firstNext = new Int32Array(count + 1);
@@ -148,12 +153,35 @@ class Builder {
       odds,
       choice,
       token: Int32Array.from(this.token),
+      bounds: boundsOf(this.token, tokens),
       phone: Uint8Array.from(this.phone),
       start,
       ends,
     };
   }
 }
+
+/**
+ * The frames of each state. A token holds back all that come after it until it is said, and those before it when it has
+ * begun.
+ */
+function boundsOf(tokenOf: readonly number[], tokens: readonly Token[]): Lattice['bounds'] {
+  if (!tokens.some(({ bounds }) => bounds)) return undefined;
+  const from: number[] = [];
+  tokens.forEach(({ bounds }, at) => from.push(Math.max(from[at - 1] ?? 0, bounds?.from ?? 0)));
+  /** By when each has begun. */
+  const begun = tokens.map(({ bounds }) => bounds?.to ?? LATEST);
+  for (let at = begun.length - 2; at >= 0; at--)
+    begun[at] = Math.min(begun[at] as number, begun[at + 1] as number);
+  // What lies between may be of either side; a pause within a token counts as after it.
+  return {
+    from: Int32Array.from(tokenOf, (token) => (token < 0 ? 0 : (from[token] as number))),
+    to: Int32Array.from(tokenOf, (token) =>
+      token < 0 ? (begun[-1 - token] ?? LATEST) : (begun[token + 1] ?? LATEST),
+    ),
+  };
+}
+const LATEST = 2 ** 30;
 
 /** The graph of a script. */
 export function latticeOf(
@@ -190,7 +218,12 @@ export function latticeOf(
   const alone = (phone: number) => (state: number) => model.own[phone * STATES + state] as number;
 
   /** What may come in between: begins at `entries`, and again after itself. Gives the junction after it. */
-  const between = (entries: readonly Exit[], around: readonly Exit[], wait = 0): number => {
+  const between = (
+    token: number,
+    entries: readonly Exit[],
+    around: readonly Exit[],
+    wait = 0,
+  ): number => {
     const pauses = [silence, ...noises];
     // The junction leads back to the states before it, a frame later: its place is known beforehand.
     const junction = builder.emits.length + pauses.length * states.length + 1;
@@ -204,19 +237,22 @@ export function latticeOf(
         phone,
         alone(phone),
         begin(phone === silence ? costs.pause : costs.noise),
-        BETWEEN,
+        before(token),
         wait,
       ),
     );
-    exits.push({ state: builder.add(FILLER, wait, begin(costs.filler)), odds: 0 });
-    return builder.add(JUNCTION, 0, [...exits, ...around]);
+    exits.push({
+      state: builder.add(FILLER, wait, begin(costs.filler), before(token)),
+      odds: 0,
+    });
+    return builder.add(JUNCTION, 0, [...exits, ...around], before(token));
   };
 
   /** The phones that most likely come last before a token and first in it. */
   const lastOf = tokens.map(({ readings }) => readings[0]?.at(-1)?.[0]?.at(-1) ?? silence);
   const firstOf = tokens.map(({ readings }) => readings[0]?.[0]?.[0]?.[0] ?? silence);
 
-  const start = builder.add(JUNCTION, 0, []);
+  const start = builder.add(JUNCTION, 0, [], before(0));
   /** Ends of what was said so far, where more follows at once and where something else comes in. */
   interface Ends {
     readonly joined: readonly Exit[];
@@ -277,15 +313,16 @@ export function latticeOf(
     const skip = tokens[token - 1]?.leftOut ?? -Infinity;
     const around = (state: number): Exit[] => (skip > -Infinity ? [{ state, odds: skip }] : []);
     if (token > 0 || !tight?.start)
-      after = between(ends.parted, around(after), follows ? costs.wait : 0);
-    if (token > 0) direct = builder.add(JUNCTION, 0, [...ends.joined, ...around(direct)]);
+      after = between(token, ends.parted, around(after), follows ? costs.wait : 0);
+    if (token > 0)
+      direct = builder.add(JUNCTION, 0, [...ends.joined, ...around(direct)], before(token));
     const all = readings.map((reading) => {
       let own: Ends = { joined: none, parted: none };
       reading.forEach((said, at) => {
         const from: [Exit[], Exit[]] =
           at === 0
             ? [[{ state: direct, odds: 0 }], [{ state: after, odds: 0 }]]
-            : [[...own.joined], [{ state: between(own.parted, []), odds: 0 }]];
+            : [[...own.joined], [{ state: between(token + 1, own.parted, []), odds: 0 }]];
         const left =
           at === 0 ? (lastOf[token - 1] ?? silence) : (reading[at - 1]?.[0]?.at(-1) ?? silence);
         const right =
@@ -303,7 +340,8 @@ export function latticeOf(
   });
   const skip = tokens.at(-1)?.leftOut ?? -Infinity;
   const past = (state: number): Exit[] => (skip > -Infinity ? [{ state, odds: skip }] : []);
-  const last = builder.add(JUNCTION, 0, [...ends.joined, ...past(direct)]);
-  if (tight?.end) return builder.done(start, [last]);
-  return builder.done(start, [last, between(ends.parted, past(after))]);
+  const end = tokens.length;
+  const last = builder.add(JUNCTION, 0, [...ends.joined, ...past(direct)], before(end));
+  if (tight?.end) return builder.done(start, [last], tokens);
+  return builder.done(start, [last, between(end, ends.parted, past(after))], tokens);
 }

@@ -180,6 +180,7 @@ describe('places', () => {
     silence: 0,
     short: Float32Array.of(0, 1, 1, 4, 0, 2, 3, 3, 0, 0, 0),
     shortOwn: Float32Array.of(0, 0, 0, 4, 0, 0, 1, 1, 0, 0, 0),
+    shortHeard: Float32Array.of(0, 2, 2, 0, 0, 4, 1, 3, 0, 0, 0),
   };
 
   it('reach from the first frame of a word to its last, over pauses within', () => {
@@ -189,8 +190,14 @@ describe('places', () => {
       to: 106,
       short: 2,
       shortOwn: 1,
+      shortHeard: 2,
       worst: 4,
       pace: 4 / 3,
+      phones: [
+        { phone: 4, from: 101, to: 103 },
+        { phone: 5, from: 103, to: 104 },
+        { phone: 6, from: 105, to: 106 },
+      ],
       strange: 0,
     });
     expect(places[1]).toBeUndefined();
@@ -206,8 +213,10 @@ describe('places', () => {
       to: 25,
       short,
       shortOwn: short < 3 ? short - 3 : short,
+      shortHeard: 0,
       worst: short + 2,
       pace: 6,
+      phones: [],
     });
     const good = confidences([0, 1, 0, 1, 0].map((short) => place(short)));
     const bad = confidences([7, 6, 8, 7, 6].map((short) => place(short)));

@@ -8,7 +8,8 @@ import { SURE } from './confidence.ts';
 import type { Language } from './languages/language.ts';
 import type { Remote } from '../listen/helper.ts';
 import { weaveHelper, type WeaveHelper } from './helper.ts';
-import { PinsCross, Weaver, type Woven } from './weaver.ts';
+import { PinsCross, type Woven } from './woven.ts';
+import { Weaver } from './weaver.ts';
 
 const model = acousticModelOf(
   gunzipSync(readFileSync(fileURLToPath(new URL('../../acoustic/english.gz', import.meta.url)))),
@@ -131,6 +132,40 @@ describe('the weaver', () => {
     // A line that begins with the next word may wait for it.
     expect(await singer.weave(words, { lines: [0, 1, 3] })).toHaveLength(5);
     expect(await weaver.weave(script, { lines: [0, 3] })).toEqual(await weaver.weave(script));
+  });
+
+  it('begins a tapped word near its tap, and tells of its sounds', async () => {
+    const said = spoken('. slack water . . . . slack water gulls . . . . slack water gulls .');
+    const singer = new Weaver(model, language);
+    await singer.hear(said.bands);
+    const words = 'slack water gulls'.split(' ');
+    const tapped = async (at: number) =>
+      startOf(
+        (await singer.weave(words, { taps: [{ index: 0, at: fromSeconds(at) }] }))[0] as Woven,
+      );
+    for (const place of [2, 5]) {
+      const truth = said.starts[place] ?? 0;
+      expect(Math.abs(((await tapped(truth + 0.1)) ?? 9) - truth)).toBeLessThan(0.1);
+    }
+    const [first] = await singer.weave(words);
+    expect(first?.sounds?.map(({ name }) => name).join(' ')).toBe(WORDS.slack);
+    expect(first?.sounds?.at(-1)?.end).toBeGreaterThan(first?.start ?? 0);
+  });
+
+  it('finds a line again where nothing is written, and none where nothing is sung', async () => {
+    const words = 'heave the chain slack water gulls'.split(' ');
+    const said = spoken('. heave the chain . slack water gulls . . . . heave the chain . . .');
+    const singer = new Weaver(model, language);
+    await singer.hear(said.bands);
+    const lines = [0, 3];
+    const woven = await singer.weave(words, { lines });
+    const [again, ...more] = singer.repeats(words, woven, { lines });
+    expect(again).toMatchObject({ from: 0, to: 3 });
+    again?.woven.forEach((word, at) => {
+      expect(Math.abs((startOf(word) ?? 9) - (said.starts[6 + at] ?? 0))).toBeLessThan(0.1);
+    });
+    expect(more).toEqual([]);
+    expect(weaver.repeats(script, await weaver.weave(script), { lines: [0, 3] })).toEqual([]);
   });
 
   it('has no time for signs, unless it is pinned', async () => {

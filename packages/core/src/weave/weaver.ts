@@ -6,61 +6,34 @@
  */
 import type { Remote } from '../listen/helper.ts';
 import type { Range } from '../time/range.ts';
-import { earlier, fromSeconds, later, toSeconds, type Ticks } from '../time/ticks.ts';
+import { fromSeconds, type Ticks } from '../time/ticks.ts';
 import type { AcousticModel } from './acousticModel.ts';
 import { Aligner } from './aligner.ts';
 import { halfOf, type PlainVoice, type WeaveHelper } from './helper.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
 import { confidences } from './confidence.ts';
-import { edgeBesidePause } from './edges.ts';
 import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
 import { meansOf } from './means.ts';
+import { partsOf, type Part } from './parts.ts';
 import type { Placed, Places } from './placed.ts';
 import { joinedScores, coarsePath, coarseScores } from './coarsePass.ts';
 import { LEFT_OUT, STRIDE } from './settings.ts';
+import { hearSong, type HeardSong, type SongWeights } from './song.ts';
+import { gapsBetween, sungAgain, type Line } from './repeats.ts';
 import { stretchesOf } from './stretches.ts';
-
-/** A time that the editor fixed: of the start of a word, its end, or both. */
-export interface Pin {
-  readonly index: number;
-  readonly start?: Ticks;
-  readonly end?: Ticks;
-}
-
-/** Where a word is said; both times are null where it was not said. */
-export interface Woven {
-  readonly start: Ticks | null;
-  readonly end: Ticks | null;
-  /** From 0 to 1; see {@link SURE}. */
-  readonly confidence: number;
-  readonly source: 'woven' | 'pinned' | 'spread';
-}
-
-/** Pins that no path can honour. */
-export class PinsCross extends Error {
-  override readonly name = 'PinsCross';
-  readonly index: number;
-  constructor(index: number) {
-    super('This pin is before the pin of an earlier word.');
-    this.index = index;
-  }
-}
+import { besidePins, edgesOf, FRAME, frameAt, soundsOf } from './wordEdges.ts';
+import type { Pin, Repeat, Tap, Woven } from './woven.ts';
 
 /** Frames of speech that a voice is learnt from at most: a minute and a half. */
 const LEARNT = 9000;
-/** The states of the model change so much later than the sound does, in seconds. */
-const LATE = 0.006;
-const FRAME = 0.01;
+/** How late a tap comes at most, and how early, in seconds. */
+const TAPPED_LATE = 0.35;
+const TAPPED_EARLY = 0.2;
 /** A language that the model does not know is at best so sure. */
 const FOREIGN = 0.85;
-
-/** A part between two pins, or between a pin and an end. */
-interface Part extends Stretch {
-  readonly tight: { readonly start: boolean; readonly end: boolean };
-}
 
 /** What is to be woven, ready to be aligned. */
 interface Plan {
@@ -73,6 +46,8 @@ interface Plan {
   /** What lies between pins, and the stretches that it is cut into. */
   readonly parts: readonly Stretch[];
   readonly stretches: readonly Stretch[];
+  /** The frame at which the coarse pass had each token begin; undefined where it had none. */
+  readonly roughly: readonly (number | undefined)[];
 }
 
 /** Fewer frames are not worth a helper. */
@@ -85,6 +60,7 @@ export interface WithHelper {
 
 export interface WeaveOptions extends WithHelper {
   readonly pins?: readonly Pin[] | undefined;
+  readonly taps?: readonly Tap[] | undefined;
   readonly within?: Range | undefined;
   /** The words that begin a line or a sentence, by their places; nothing is known of lines where nothing is said. */
   readonly lines?: readonly number[] | undefined;
@@ -97,13 +73,19 @@ export class Weaver {
   readonly #aligner: Aligner;
   readonly #language: Language;
   readonly #phones: ReadonlyMap<string, number>;
+  /** Of the phones. */
+  readonly #names: readonly string[];
   #voice: Voice | undefined;
   /** How many frames the voice was learnt from. */
   #learnt = 0;
 
-  constructor(model: AcousticModel, language: Language) {
+  readonly #song: SongWeights | undefined;
+
+  constructor(model: AcousticModel, language: Language, song?: SongWeights) {
+    this.#song = song;
     this.#aligner = new Aligner(model);
     this.#language = language;
+    this.#names = model.phones;
     this.#phones = new Map(model.phones.map((name, phone) => [name, phone]));
   }
 
@@ -114,15 +96,23 @@ export class Weaver {
    * @param onProgress  called now and then with the progress, from 0 to 1
    */
   async hear(bands: Bands, { helper, onProgress = ignore }: WithHelper = {}): Promise<void> {
-    const { voice, meanAt } = plainVoiceOf(bands);
+    const { voice, meanAt } = plainVoiceOf(this.#forward(bands));
     const there = helper?.hear(voice);
     const part = helper ? { from: 0, to: halfOf(voice.frames) } : undefined;
-    const here = coarseScores(this.#aligner.plain, voice.frames, meanAt, onProgress, part);
+    const here = coarseScores(this.#aligner.plain, voice, meanAt, onProgress, part);
     const after = await there;
     if (helper && !after) throw new Error('The helper thread has no model.');
     const coarse = after ? joinedScores(here, after) : here;
     await helper?.heard(coarse);
     this.#take({ ...voice, meanAt, coarse });
+  }
+
+  /** The bands of a sound with its voice brought forward, and what was heard for it. */
+  #forward(bands: Bands): { readonly bands: Bands; readonly song?: HeardSong } {
+    const { song } = bands;
+    return this.#song && song
+      ? hearSong(this.#song, this.#aligner.model, { ...bands, song })
+      : { bands };
   }
 
   #take(voice: Voice): void {
@@ -144,6 +134,7 @@ export class Weaver {
    *
    * @param words    as they are written
    * @param pins     honoured to the tick
+   * @param taps     words that begin from {@link TAPPED_LATE} before them to {@link TAPPED_EARLY} after them
    * @param within   only there does anything lie; the whole sound, where nothing is said
    * @param helper   a thread that has heard the same sound
    * @throws PinsCross
@@ -168,9 +159,9 @@ export class Weaver {
 
   async #weaveOnce(
     words: readonly string[],
-    { pins = [], within, helper, lines, onProgress = ignore }: WeaveOptions,
+    { helper, onProgress = ignore, ...what }: WeaveOptions,
   ): Promise<Woven[]> {
-    const plan = this.#plan(words, pins, within, lines);
+    const plan = this.#plan(words, what);
     const { voice, tokens, stretches } = plan;
     const isShared = helper !== undefined && framesOf(stretches) >= WORTH;
     const theirs = isShared ? stretches.filter((_, at) => at % 2 === 1) : [];
@@ -188,25 +179,75 @@ export class Weaver {
     );
   }
 
-  #plan(
-    words: readonly string[],
-    pins: readonly Pin[],
-    within: Range | undefined,
-    lines: readonly number[] | undefined,
-  ): Plan {
+  /**
+   * Lines that are sung again where nothing is written, in the order of the sound.
+   *
+   * @param woven    what {@link weave} gave for these words
+   * @param options  the same as for them; only there is anything looked for
+   */
+  repeats(words: readonly string[], woven: readonly Woven[], options: WeaveOptions = {}): Repeat[] {
+    const { within, lines = [] } = options;
+    const plan = this.#plan(words, { within });
+    const { voice, said, tokens } = plan;
+    const tokenOf = new Map(said.map((index, token) => [index, token]));
+    const ends = [...lines.slice(1), words.length];
+    const all = lines.map((from, at): Line => {
+      const own = said.filter((index) => index >= from && index < (ends[at] as number));
+      const first = tokenOf.get(own[0] ?? -1) ?? 0;
+      return { first, last: first + own.length };
+    });
+    const taken = said.flatMap((index): [number, number][] => {
+      const { start, end } = woven[index] as Woven;
+      return start === null || end === null ? [] : [[frameAt(voice, start), frameAt(voice, end)]];
+    });
+    const count = framesIn(voice.frames);
+    const bounds = within
+      ? {
+          from: Math.max(0, frameAt(voice, within.start)),
+          to: Math.min(count, frameAt(voice, within.end)),
+        }
+      : { from: 0, to: count };
+    return sungAgain(this.#aligner, voice, tokens, all, gapsBetween(taken, bounds)).map(
+      ({ first, last, places }) => {
+        const sure = confidences(places);
+        const edges = edgesOf(voice, places);
+        const from = said[first] as number;
+        const to = (said[last - 1] as number) + 1;
+        return {
+          from,
+          to,
+          woven: Array.from({ length: to - from }, (_, at): Woven => {
+            const token = (tokenOf.get(from + at) ?? -1) - first;
+            const [start, end] = edges[token] ?? [null, null];
+            return { start, end, confidence: sure[token] ?? 0, source: 'woven' };
+          }),
+        };
+      },
+    );
+  }
+
+  #plan(words: readonly string[], { pins = [], taps = [], within, lines }: WeaveOptions): Plan {
     const voice = this.#voice;
     if (!voice) throw new Error('There is no sound to weave on.');
     const fixed = new Map(pins.map((pin) => [pin.index, pin]));
     const begins = lines && new Set(lines);
-    const all = words.map((word, index) => ({
-      ...this.#token(word, fixed.has(index)),
-      follows: begins ? !begins.has(index) : false,
-    }));
+    const tapped = new Map(taps.map(({ index, at }) => [index, frameAt(voice, at)]));
+    const all = words.map((word, index) => {
+      const tap = tapped.get(index);
+      return {
+        ...this.#token(word, fixed.has(index)),
+        follows: begins ? !begins.has(index) : false,
+        ...(tap !== undefined && {
+          bounds: { from: tap - TAPPED_LATE / FRAME, to: tap + TAPPED_EARLY / FRAME },
+        }),
+      };
+    });
     // Words that are never said, such as dashes, take no part.
     const said = all.flatMap(({ readings }, index) => (readings.length > 0 ? [index] : []));
     const tokens = said.map((index) => all[index] as Token);
     const parts = partsOf(voice, said, pins, within);
-    const stretches = parts.flatMap((part) => this.#stretches(voice, tokens, part));
+    const roughly = tokens.map((): number | undefined => undefined);
+    const stretches = parts.flatMap((part) => this.#stretches(voice, tokens, part, roughly));
     // A whole script teaches more than the one cue that may have come before it.
     if (this.#learnt < Math.min(LEARNT, framesOf(stretches))) {
       const found = this.#aligner.learn(voice, tokens, stretches, LEARNT);
@@ -215,12 +256,12 @@ export class Weaver {
         this.#learnt = found.learnt;
       }
     }
-    return { voice, words, fixed, said, tokens, parts, stretches };
+    return { voice, words, fixed, said, tokens, parts, stretches, roughly };
   }
 
   /** @param found  of each stretch, where its words lie */
   #woven(plan: Plan, found: readonly Places[]): Woven[] {
-    const { voice, words, fixed, said, tokens, parts, stretches } = plan;
+    const { voice, words, fixed, said, tokens, parts, stretches, roughly } = plan;
     const placed: (Placed | undefined)[] = tokens.map(() => undefined);
     stretches.forEach(({ first }, at) => {
       found[at]?.forEach((place, token) => {
@@ -228,7 +269,7 @@ export class Weaver {
       });
     });
     const places = realigned(this.#aligner, voice, tokens, parts, placed);
-    const sure = confidences(places);
+    const sure = confidences(places, roughly);
     const edges = edgesOf(voice, places);
     const tokenOf = new Map(said.map((index, token) => [index, token]));
     const woven = words.map((_, index): Woven => {
@@ -244,6 +285,7 @@ export class Weaver {
         end: start !== null && end !== null && end < start ? start : end,
         confidence: pin ? 1 : sureOf * (this.#language.own ? 1 : FOREIGN),
         source: pin ? 'pinned' : 'woven',
+        sounds: soundsOf(voice, token === undefined ? undefined : places[token], this.#names),
       };
     });
     return besidePins(woven);
@@ -271,8 +313,13 @@ export class Weaver {
     return { readings, leftOut: pinned ? -Infinity : LEFT_OUT };
   }
 
-  /** A part cut where the coarse pass found pauses. */
-  #stretches(voice: Voice, tokens: readonly Token[], part: Part): Stretch[] {
+  /** A part cut where the coarse pass found pauses. @param roughly  is told where it had the tokens begin */
+  #stretches(
+    voice: Voice,
+    tokens: readonly Token[],
+    part: Part,
+    roughly: (number | undefined)[],
+  ): Stretch[] {
     if (part.last === part.first || part.to <= part.from) return [];
     const from = Math.floor(part.from / STRIDE);
     const to = Math.min(voice.coarse.count, Math.ceil(part.to / STRIDE));
@@ -283,7 +330,11 @@ export class Weaver {
       from,
       to,
     );
-    return found ? stretchesOf(found.tokenOf, part) : [part];
+    if (!found) return [part];
+    found.tokenOf.forEach((token, frame) => {
+      if (token >= 0) roughly[part.first + token] ??= (from + frame) * STRIDE;
+    });
+    return stretchesOf(found.tokenOf, part);
   }
 }
 
@@ -310,103 +361,11 @@ const framesOf = (stretches: readonly Stretch[]): number =>
   stretches.reduce((sum, { from, to }) => sum + to - from, 0);
 
 /** What a helper is given of a voice, and the mean around each frame. */
-function plainVoiceOf(bands: Bands): { voice: PlainVoice; meanAt: Voice['meanAt'] } {
+function plainVoiceOf({ bands, song }: { readonly bands: Bands; readonly song?: HeardSong }): {
+  voice: PlainVoice;
+  meanAt: Voice['meanAt'];
+} {
   const frames = cepstraOf(bands);
   const { firstMiddle, loudness } = bands;
-  return { voice: { frames, firstMiddle, loudness }, meanAt: meansOf(frames) };
-}
-
-/** Two words with at least this many frames between them have a pause between them. */
-const PAUSE = 3;
-
-/** Start and end of each word, those beside a pause where the sound rises and sinks. */
-function edgesOf(voice: Voice, places: Places): ([Ticks, Ticks] | undefined)[] {
-  let before = 0;
-  const ends: number[] = [];
-  places.forEach((place) => {
-    ends.push(before);
-    before = place?.to ?? before;
-  });
-  let after = framesIn(voice.frames);
-  const starts: number[] = [];
-  for (let at = places.length - 1; at >= 0; at--) {
-    starts[at] = after;
-    after = places[at]?.from ?? after;
-  }
-  return places.map((place, at) => {
-    if (!place) return undefined;
-    const gapBefore = place.from - (ends[at] as number);
-    const gapAfter = (starts[at] as number) - place.to;
-    let [start, end] = [timeOf(voice, place.from), timeOf(voice, place.to)];
-    if (gapBefore >= PAUSE) start = edgeBesidePause(voice.loudness, start, 1, gapBefore * FRAME);
-    if (gapAfter >= PAUSE) end = edgeBesidePause(voice.loudness, end, -1, gapAfter * FRAME);
-    return [fromSeconds(start), fromSeconds(Math.max(start, end))];
-  });
-}
-
-/** Words beside a pin, which lies between two frames, end before it and begin after it. */
-function besidePins(words: readonly Woven[]): Woven[] {
-  const clipped = words.map((word): { -readonly [K in keyof Woven]: Woven[K] } => ({ ...word }));
-  let last: number | undefined;
-  clipped.forEach((word, at) => {
-    const before = last === undefined ? undefined : clipped[last];
-    if (word.start === null || word.end === null) return;
-    if (before && before.start !== null && before.end !== null && before.end > word.start) {
-      if (word.source === 'pinned') before.end = later(before.start, word.start);
-      else word.start = earlier(before.end, word.end);
-    }
-    last = at;
-  });
-  return clipped;
-}
-
-/** The time at which a frame takes over from the one before it, in seconds. */
-const timeOf = ({ firstMiddle }: Voice, frame: number): number =>
-  Math.max(0, firstMiddle + (frame - 0.5) * FRAME - LATE);
-
-/** The frame that takes over at a time. */
-const frameAt = ({ firstMiddle }: Voice, time: Ticks): number =>
-  Math.round((toSeconds(time) + LATE - firstMiddle) / FRAME + 0.5);
-
-/**
- * What lies between pins, each part with its words.
- *
- * @param said  the indices of the words that are said, which are counted from 0 as tokens
- */
-function partsOf(
-  voice: Voice,
-  said: readonly number[],
-  pins: readonly Pin[],
-  within: Range | undefined,
-): Part[] {
-  const count = framesIn(voice.frames);
-  const clamp = (frame: number) => Math.max(0, Math.min(count, frame));
-  const start = within ? clamp(frameAt(voice, within.start)) : 0;
-  const end = within ? clamp(frameAt(voice, within.end)) : count;
-  /** Where a part ends and the next begins: the token it begins with, and on which side it is tight. */
-  const joints: { frame: number; token: number; side: 'start' | 'end'; index: number }[] = [];
-  for (const pin of [...pins].sort((a, b) => a.index - b.index)) {
-    const token = said.indexOf(pin.index);
-    if (token < 0) continue;
-    const { index } = pin;
-    if (pin.start !== undefined)
-      joints.push({ frame: clamp(frameAt(voice, pin.start)), token, side: 'start', index });
-    if (pin.end !== undefined)
-      joints.push({ frame: clamp(frameAt(voice, pin.end)), token: token + 1, side: 'end', index });
-  }
-  const parts: Part[] = [];
-  let [from, first, tight] = [start, 0, false];
-  for (const { frame, token, side, index } of joints) {
-    if (frame < from) throw new PinsCross(index);
-    parts.push({
-      from,
-      to: frame,
-      first,
-      last: token,
-      tight: { start: tight, end: side === 'end' },
-    });
-    [from, first, tight] = [frame, token, side === 'start'];
-  }
-  parts.push({ from, to: end, first, last: said.length, tight: { start: tight, end: false } });
-  return parts;
+  return { voice: { frames, firstMiddle, loudness, song }, meanAt: meansOf(frames) };
 }

@@ -9,7 +9,7 @@ import { soundsHeard } from '@cadence/core/programme/heard.ts';
 import { captionsOf, strandOfWords } from '@cadence/core/programme/captions.ts';
 import type { Id, Programme, Strand } from '@cadence/core/programme/programme.ts';
 import { fromSeconds } from '@cadence/core/time/ticks.ts';
-import type { Woven } from '@cadence/core/weave/weaver.ts';
+import type { Woven } from '@cadence/core/weave/woven.ts';
 import { make, newId } from '../desk/desk.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { say } from '../desk/say.ts';
@@ -20,8 +20,8 @@ import classes from '../kit/windows.module.css';
 import { useChosen } from '../kit/useChosen.tsx';
 import { CloseFoot, WindowFoot } from '../kit/WindowFoot.tsx';
 import { useRun } from './useRun.tsx';
-import { WeaveResult } from './WeaveResult.tsx';
-import { languageFor, weave } from './weaving.ts';
+import { SungAgain, WeaveResult } from './WeaveResult.tsx';
+import { languageFor, weaveAll, type FoundWords } from './weaving.ts';
 
 const LANGUAGES = [
   { value: 'en', label: 'English' },
@@ -61,27 +61,29 @@ export default function Weave({ close, show, about }: WindowProps) {
     if (then === 'stay') return undefined;
     return then === 'sense' ? { by: then } : { by: then, count: each, hold: HOLD };
   }, [then, each]);
-  const run = useRun<readonly Woven[]>();
+  const run = useRun<FoundWords>();
+  const [addsRepeats, setAddsRepeats] = useState(programme.strands[strand]?.kind === 'lyric');
   const begin = () =>
-    run.begin((onProgress) => weave(programme, strand, ids, material, language, onProgress));
+    run.begin((onProgress) => weaveAll(programme, strand, ids, material, language, onProgress));
   const count = weaving.words.length;
   const atOnce = useEffectEvent(() => {
     if (about === BEGIN && sounds.length > 0 && count > 0) void begin();
   });
   useEffect(() => atOnce(), []);
-  const woven = run.found?.length === count ? run.found : undefined;
+  const found = run.found?.woven.length === count ? run.found : undefined;
+  const repeats = addsRepeats ? found?.repeats : undefined;
   const edit = useCallback(
     (now: Programme, times: readonly Woven[]): Edit => {
       const follow = follows ? { lead, tail } : undefined;
-      return weaveAndCut(now, weaving, times, { strand, follow, cut }, newId);
+      return weaveAndCut(now, weaving, times, { strand, follow, cut, repeats }, newId);
     },
-    [weaving, strand, follows, lead, tail, cut],
+    [weaving, strand, follows, lead, tail, cut, repeats],
   );
   const take = () => {
     const now = openNow().programme;
     const same = toWeave(now, strand, ids).words.join(' ') === weaving.words.join(' ');
-    if (!woven || !same) say.note('The words changed meanwhile. Weave them again.');
-    else make(edit(now, woven));
+    if (!found || !same) say.note('The words changed meanwhile. Weave them again.');
+    else make(edit(now, found.woven));
     close();
   };
   if (sounds.length === 0 || count === 0)
@@ -179,24 +181,35 @@ export default function Weave({ close, show, about }: WindowProps) {
       </div>
       {choice}
       {run.state ||
-        (woven ? (
-          <WeaveResult
-            programme={programme}
-            weaving={weaving}
-            woven={woven}
-            {...(cut && { edit })}
-          />
+        (found ? (
+          <>
+            <WeaveResult
+              programme={programme}
+              weaving={weaving}
+              woven={found.woven}
+              {...(cut && { edit })}
+            />
+            <SungAgain
+              programme={programme}
+              weaving={weaving}
+              repeats={found.repeats}
+              adds={addsRepeats}
+              setAdds={setAddsRepeats}
+            />
+          </>
         ) : (
           <p className="quiet" role="status">
             {plural(count, 'word')} in {plural(weaving.cues.length, 'cue')} will be woven.{' '}
             {weaving.pins.length > 0 &&
-              `${plural(weaving.pins.length, 'pin stays', 'pins stay')} fixed.`}
+              `${plural(weaving.pins.length, 'pin stays', 'pins stay')} fixed. `}
+            {weaving.taps.length > 0 &&
+              `${plural(weaving.taps.length, 'tapped word is', 'tapped words are')} looked for near ${weaving.taps.length === 1 ? 'its tap' : 'their taps'}.`}
           </p>
         ))}
       {run.foot({
         close,
-        take: () => (woven ? take() : void begin()),
-        children: woven ? 'Use these times' : `Weave ${plural(count, 'word')}`,
+        take: () => (found ? take() : void begin()),
+        children: found ? 'Use these times' : `Weave ${plural(count, 'word')}`,
       })}
     </div>
   );

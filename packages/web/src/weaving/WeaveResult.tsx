@@ -1,4 +1,5 @@
 /** What weaving found, before it is taken: what is sure, what moves, and the cues that come of it. */
+import { Switch } from '@mantine/core';
 import { useMemo } from 'react';
 import { apply } from '@cadence/core/programme/record/apply.ts';
 import type { Edit } from '@cadence/core/programme/record/change.ts';
@@ -7,10 +8,10 @@ import { weaveCues, type Weaving } from '@cadence/core/programme/edits/words/wea
 import type { Programme } from '@cadence/core/programme/programme.ts';
 import { reportedWords, shifted } from '@cadence/core/programme/woven/wovenReport.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
-import { add, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { add, toSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { SURE } from '@cadence/core/weave/confidence.ts';
-import type { Woven } from '@cadence/core/weave/weaver.ts';
+import type { Repeat, Woven } from '@cadence/core/weave/woven.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { currentStrand } from '../desk/store.ts';
 import { PreviewTable } from '../kit/PreviewTable.tsx';
@@ -33,6 +34,44 @@ export function WeaveResult({ edit, ...found }: ResultProps & Partial<CutProps>)
       <Sums {...found} />
       <Moved {...found} />
       {edit ? <Cues edit={edit} {...found} /> : <Doubtful {...found} />}
+    </>
+  );
+}
+
+interface SungAgainProps {
+  readonly programme: Programme;
+  readonly weaving: Weaving;
+  readonly repeats: readonly Repeat[];
+  readonly adds: boolean;
+  readonly setAdds: (adds: boolean) => void;
+}
+
+/** Lines that are sung again where nothing is written. */
+export function SungAgain({ programme, weaving, repeats, adds, setAdds }: SungAgainProps) {
+  const { frameRate, startTimecode } = programme.facts;
+  if (repeats.length === 0) return null;
+  return (
+    <>
+      <Switch
+        size="xs"
+        label={`Add a cue for ${plural(repeats.length, 'line that is', 'lines that are')} heard again, where nothing is written`}
+        checked={adds}
+        onChange={(event) => setAdds(event.currentTarget.checked)}
+      />
+      <PreviewTable
+        label="Lines heard again"
+        head={['Time', 'Line heard again']}
+        all={repeats}
+        cells={({ from, to, woven }) => {
+          const start = woven.find((word) => word.start !== null)?.start ?? ZERO;
+          return (
+            <>
+              <td>{formatTimecode(add(start, startTimecode), frameRate)}</td>
+              <td>{weaving.words.slice(from, to).join(' ')}</td>
+            </>
+          );
+        }}
+      />
     </>
   );
 }

@@ -25,7 +25,7 @@ import {
   ZERO,
   type Ticks,
 } from '@cadence/core/time/ticks.ts';
-import type { Woven } from '@cadence/core/weave/weaver.ts';
+import type { Repeat, Woven } from '@cadence/core/weave/woven.ts';
 import { materialUrl } from '../sync/api.ts';
 import { make } from '../desk/desk.ts';
 import { plural } from '@cadence/core/text/plural.ts';
@@ -57,16 +57,64 @@ export async function weave(
   onProgress: OnProgress,
   stay: Stay = 'fixed',
 ): Promise<Woven[]> {
+  const asked = ordersOn(programme, strand, cues, material, language, stay);
+  const all: Woven[] = [];
+  for (const order of asked.orders) {
+    const found = await worker.get().weave({ ...asked.sound, ...order }, proxy(onProgress));
+    all.push(...asked.inProgramme(found));
+  }
+  return all;
+}
+
+/** What weaving found: a time for each word, and lines that are sung again where nothing is written. */
+export interface FoundWords {
+  readonly woven: readonly Woven[];
+  readonly repeats: readonly Repeat[];
+}
+
+/** As {@link weave}, and the lines that are sung again. */
+export async function weaveAll(
+  programme: Programme,
+  strand: Id,
+  cues: readonly Id[],
+  material: Id,
+  language: string,
+  onProgress: OnProgress,
+): Promise<FoundWords> {
+  const { orders, inProgramme, sound } = ordersOn(programme, strand, cues, material, language);
+  const woven: Woven[] = [];
+  const repeats: Repeat[] = [];
+  for (const order of orders) {
+    const asked = { ...sound, ...order };
+    const found = await worker.get().weave(asked, proxy(onProgress));
+    const again = await worker.get().repeats(asked, found, proxy(onProgress));
+    const before = woven.length;
+    repeats.push(
+      ...again.map((repeat) => ({
+        from: before + repeat.from,
+        to: before + repeat.to,
+        woven: inProgramme(repeat.woven),
+      })),
+    );
+    woven.push(...inProgramme(found));
+  }
+  return { woven, repeats };
+}
+
+/** What is asked for, and of which sound. */
+function ordersOn(
+  programme: Programme,
+  strand: Id,
+  cues: readonly Id[],
+  material: Id,
+  language: string,
+  stay: Stay = 'fixed',
+) {
   const file = programme.materials[material];
   const wanted = weaveOrders(programme, strand, cues, material, stay);
   if (!wanted || !file) throw new Error('There is no sound to weave on.');
   const sound = { url: materialUrl(file.hash), duration: toSeconds(file.length), language };
-  const all: Woven[] = [];
-  for (const order of wanted.orders)
-    all.push(
-      ...wanted.inProgramme(await worker.get().weave({ ...sound, ...order }, proxy(onProgress))),
-    );
-  return all;
+  return { ...wanted, sound };
 }
 
 /**

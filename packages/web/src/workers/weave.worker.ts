@@ -4,10 +4,11 @@ import { Input, UrlSource } from 'mediabunny';
 import { carrying, type Carried } from '@cadence/core/conform/carrying.ts';
 import type { Range } from '@cadence/core/time/range.ts';
 import type { WeaveHelper } from '@cadence/core/weave/helper.ts';
-import { openWeaver } from '@cadence/core/weave/openWeaver.ts';
+import { openWeaver, weavingFiles } from '@cadence/core/weave/openWeaver.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
 import type { Bands } from '@cadence/core/weave/cepstra.ts';
-import type { Pin, Weaver, Woven } from '@cadence/core/weave/weaver.ts';
+import type { Pin, Repeat, Tap, Woven } from '@cadence/core/weave/woven.ts';
+import type { Weaver } from '@cadence/core/weave/weaver.ts';
 import { containers } from '@cadence/film/containers.ts';
 import { decoded } from '@cadence/film/decoded.ts';
 
@@ -22,11 +23,18 @@ export interface WeaveOrder extends HeardSound {
   readonly language: string;
   readonly words: readonly string[];
   readonly pins: readonly Pin[];
+  readonly taps: readonly Tap[];
   readonly within: Range;
   readonly lines: readonly number[];
 }
 
-export type Doing = 'Opening' | 'Listening' | 'Learning the room' | 'Weaving' | 'Comparing';
+export type Doing =
+  | 'Opening'
+  | 'Listening'
+  | 'Learning the room'
+  | 'Weaving'
+  | 'Looking for lines that are sung again'
+  | 'Comparing';
 export type OnProgress = (doing: Doing, share: number) => void;
 
 async function bytesOf(name: string): Promise<Uint8Array> {
@@ -75,10 +83,10 @@ async function weaverOf(
   if (helper && weaver?.url === url && weaver.language === language)
     return { weaver: weaver.it, other: helper };
   onProgress('Opening', 0);
-  const [model, spelling] = await Promise.all([bytesOf('english.gz'), bytesOf('spelling.gz')]);
-  const opening = openHelper(model);
+  const files = await weavingFiles(bytesOf);
+  const opening = openHelper(files.model);
   const bands = await bandsOf(order, onProgress);
-  const it = openWeaver({ model, spelling }, language);
+  const it = openWeaver(files, language);
   const other = await opening;
   await it.hear(bands, {
     helper: other,
@@ -94,11 +102,23 @@ const weaving = {
     const { weaver: it, other } = await weaverOf(order, onProgress);
     return it.weave(order.words, {
       pins: order.pins,
+      taps: order.taps,
       within: order.within,
       lines: order.lines,
       helper: other,
       onProgress: (share) => onProgress('Weaving', share),
     });
+  },
+
+  /** Lines that are sung again where nothing is written. @param woven  what came of this order */
+  async repeats(
+    order: WeaveOrder,
+    woven: readonly Woven[],
+    onProgress: OnProgress,
+  ): Promise<Repeat[]> {
+    const { weaver: it } = await weaverOf(order, onProgress);
+    onProgress('Looking for lines that are sung again', 0);
+    return it.repeats(order.words, woven, order);
   },
 
   /** What of one sound is where in another. */

@@ -14,7 +14,6 @@ const weights = (distances: number[], coded: number[]): Weights => ({
   steps: Array<number>(distances.length + 2).fill(0.01),
   offsets: Array<number>(distances.length + 2).fill(0),
 });
-const logit = (value: number) => Math.log(value / (1 - value));
 const run = (network: Network, chunks: number[][]) => [
   ...chunks.flatMap((chunk) => [...network.push(Float32Array.from(chunk))]),
   ...network.end(),
@@ -23,14 +22,14 @@ const run = (network: Network, chunks: number[][]) => [
 describe('a network', () => {
   it('takes mean and spread out and passes on what is left, rounded as it is coded', () => {
     const network = new Network(weights([], [100, 100]));
-    expect(run(network, [[3, 5]]).map(logit)[0]).toBeCloseTo(1, 5);
-    expect(run(new Network(weights([], [100, 50])), [[5]]).map(logit)[0]).toBeCloseTo(1, 5);
+    expect(run(network, [[3, 5]])[0]).toBeCloseTo(1, 5);
+    expect(run(new Network(weights([], [100, 50])), [[5]])[0]).toBeCloseTo(1, 5);
   });
 
   it('looks back and ahead, and takes nothing for what lies outside', () => {
     // 100 times the frame two before, and what it adds to the frame itself.
     const network = () => new Network(weights([2], [100, 100, 0, 0, 100]));
-    const out = run(network(), [[3, 3, 5, 3]]).map(logit);
+    const out = run(network(), [[3, 3, 5, 3]]);
     // The first layer gives 1, 1, 2, 1; the second adds the one two places before.
     expect(out.map((value) => Math.round(value))).toEqual([1, 1, 3, 2]);
   });

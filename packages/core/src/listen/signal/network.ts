@@ -3,7 +3,7 @@
  *
  * One convolution over the inputs, then residual convolutions with growing distance between their taps
  * (after Davies and Böck, "Temporal convolutional networks for musical audio beat tracking", EUSIPCO
- * 2019), then one weighted sum for each output with a logistic curve. It looks ahead as far as it looks
+ * 2019), then one weighted sum for each output. It looks ahead as far as it looks
  * back; what lies before the first frame and after the last counts as nothing at every layer.
  */
 import { Kernels } from './kernels.ts';
@@ -169,24 +169,20 @@ export class Network {
 
   /**
    * @param frames  whole frames of as many inputs as the network has
-   * @returns       outputs between 0 and 1 of the frames that can be judged so far
+   * @returns       the weighted sums of the frames that can be judged so far
    */
   push(frames: Float32Array): Float32Array {
-    return logistic(
-      this.#layers.reduce<Float32Array>(
-        (passing, layer) => layer.push(passing),
-        this.#normal(frames),
-      ),
+    return this.#layers.reduce<Float32Array>(
+      (passing, layer) => layer.push(passing),
+      this.#normal(frames),
     );
   }
 
   /** The outputs of the frames that are left. */
   end(): Float32Array {
-    return logistic(
-      this.#layers.reduce<Float32Array>(
-        (passing, layer) => layer.end(passing),
-        new Float32Array(0),
-      ),
+    return this.#layers.reduce<Float32Array>(
+      (passing, layer) => layer.end(passing),
+      new Float32Array(0),
     );
   }
 
@@ -201,9 +197,8 @@ export class Network {
   }
 }
 
-function logistic(values: Float32Array): Float32Array {
-  return Float32Array.from(values, (value) => 1 / (1 + Math.exp(-value)));
-}
+/** Between 0 and 1. */
+export const logistic = (value: number): number => 1 / (1 + Math.exp(-value));
 
 function layersOf(weights: Weights): Convolution[] {
   const { inputs, channels, outputs, firstTaps, taps, distances } = weights;

@@ -3,7 +3,7 @@
  * and judged in blocks as the sound comes, and activations are kept in one byte each.
  */
 import { GrowingBytes } from './growing.ts';
-import { Network, type Weights } from './network.ts';
+import { logistic, Network, type Weights } from './network.ts';
 
 export const STEPS_A_SECOND = 50;
 const BLOCK = 250;
@@ -38,8 +38,8 @@ export class StepJudge {
     return this.#activations.all();
   }
 
-  #keep(activations: Float32Array): void {
-    for (let at = 0; at < activations.length; at++)
-      this.#activations.push(255 * (activations[at] as number));
+  #keep(sums: Float32Array): void {
+    for (let at = 0; at < sums.length; at++)
+      this.#activations.push(255 * logistic(sums[at] as number));
   }
 }

@@ -5,7 +5,7 @@ import { plainText, type Line } from '../../text/lines.ts';
 import { wordsOf } from '../../text/words.ts';
 import type { Range } from '../../time/range.ts';
 import { later, ZERO, type Ticks } from '../../time/ticks.ts';
-import type { Woven } from '../../weave/weaver.ts';
+import type { Woven } from '../../weave/woven.ts';
 import { inParts, fitsAsItStands } from '../edits/text/fitLines.ts';
 import type { WordTime } from '../programme.ts';
 import { senseCuts } from './senseCuts.ts';

@@ -1,7 +1,7 @@
 import { linesOf, plainText } from '../../text/lines.ts';
 import { wordsOf } from '../../text/words.ts';
 import { fromSeconds } from '../../time/ticks.ts';
-import type { Woven } from '../../weave/weaver.ts';
+import type { Woven } from '../../weave/woven.ts';
 import { senseCuts } from './senseCuts.ts';
 
 const limits = { lines: 2, longestLine: 42, language: 'en' as const };

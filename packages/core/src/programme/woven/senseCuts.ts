@@ -10,7 +10,7 @@ import { plainText, slice, type Line } from '../../text/lines.ts';
 import { endsSentence } from '../../text/sentences.ts';
 import { wordsOf } from '../../text/words.ts';
 import { subtract, toSeconds, type Ticks } from '../../time/ticks.ts';
-import type { Woven } from '../../weave/weaver.ts';
+import type { Woven } from '../../weave/woven.ts';
 
 /** Pauses in seconds: one that can be heard, one that parts a sentence, one over which no cue goes. */
 const [HEARD, LONG, PARTED] = [0.3, 0.6, 1.5];

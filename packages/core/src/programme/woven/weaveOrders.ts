@@ -1,7 +1,7 @@
 /** Weaving in the time of a sound: what is asked for of the programme, and what comes back in its time. */
 import type { Range } from '../../time/range.ts';
 import { earlier, later, ZERO, type Ticks } from '../../time/ticks.ts';
-import type { Pin, Woven } from '../../weave/weaver.ts';
+import type { Pin, Tap, Woven } from '../../weave/woven.ts';
 import { runsOf, toWeave, type Stay } from '../edits/words/weaveCues.ts';
 import { inMaterial, inProgramme, soundOf, stretchOf } from '../heard.ts';
 import type { Id, Programme } from '../programme.ts';
@@ -10,6 +10,7 @@ import type { Id, Programme } from '../programme.ts';
 export interface WeaveOrder {
   readonly words: readonly string[];
   readonly pins: readonly Pin[];
+  readonly taps: readonly Tap[];
   readonly within: Range;
   /** The words that begin a line or a sentence. */
   readonly lines: readonly number[];
@@ -42,7 +43,7 @@ export function weaveOrders(
     time === null ? null : later(ZERO, inProgramme(sound, time));
   const heard = stretchOf(sound);
   const orders = runsOf(programme, strand, cues).map((run): WeaveOrder => {
-    const { words, pins, lines } = toWeave(programme, strand, run.cues, stay);
+    const { words, pins, taps, lines } = toWeave(programme, strand, run.cues, stay);
     return {
       ...{ words, lines },
       pins: pins.map((pin): Pin => ({
@@ -50,6 +51,7 @@ export function weaveOrders(
         ...(pin.start !== undefined && { start: there(pin.start) }),
         ...(pin.end !== undefined && { end: there(pin.end) }),
       })),
+      taps: taps.map(({ index, at }) => ({ index, at: there(at) })),
       within: {
         start: there(later(heard.start, run.within.start)),
         end: there(earlier(heard.end, run.within.end)),

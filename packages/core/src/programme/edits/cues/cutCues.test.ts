@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { plainText } from '../../../text/lines.ts';
-import type { Woven } from '../../../weave/weaver.ts';
+import type { Woven } from '../../../weave/woven.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Programme } from '../../programme.ts';
 import { at25, countingIds, programmeWithCues } from '../../samples.ts';

@@ -4,7 +4,7 @@ import { endsSentence } from '../../../text/sentences.ts';
 import { wordsOf } from '../../../text/words.ts';
 import { frameAfter, frameBefore } from '../../../time/frameRate.ts';
 import { add, earlier, later, subtract, type Ticks } from '../../../time/ticks.ts';
-import type { Woven } from '../../../weave/weaver.ts';
+import type { Woven } from '../../../weave/woven.ts';
 import { create, update, type Change, type Edit } from '../../record/change.ts';
 import { cutWoven, wordTimes, type CutCue } from '../../woven/cutWoven.ts';
 import { laterPart } from './laterPart.ts';

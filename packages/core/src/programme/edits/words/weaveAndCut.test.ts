@@ -1,6 +1,7 @@
 import { plainText } from '../../../text/lines.ts';
-import type { Woven } from '../../../weave/weaver.ts';
+import type { Woven } from '../../../weave/woven.ts';
 import { apply } from '../../record/apply.ts';
+import { update } from '../../record/change.ts';
 import { cuesInOrder } from '../../order.ts';
 import { at25, countingIds, programmeWithCues } from '../../samples.ts';
 import { withTies } from '../../ties.ts';
@@ -45,4 +46,39 @@ test('without a cut it is weaving alone', () => {
   const edit = weaveAndCut(programme, weaving, woven, { ...how, cut: undefined }, countingIds('n'));
   expect(edit.name).toBe('Weave 20 words');
   expect(cuesAfter(programme, 's', weaving.cues, edit)).toHaveLength(1);
+});
+
+test('a line that is heard again gets a cue that looks and moves as the one it is written in', () => {
+  const song = programmeWithCues([
+    ['Slack water, hold the chain,', 10, 60],
+    ['the tide forgets.', 60, 100],
+    ['Last.', 300, 320],
+  ]);
+  const looks = { style: { bold: true }, pattern: 'p1' };
+  const first = song.cues['c1'];
+  if (!first) throw new Error('There is no cue.');
+  const styled = apply(song, update('cue', first, looks));
+  const asked = toWeave(styled, 's', ['c1', 'c2']);
+  const said = (from: number, count: number) =>
+    Array.from({ length: count }, (_, at): Woven => {
+      const start = from + 10 * at;
+      return { start: at25(start), end: at25(start + 8), confidence: 0.95, source: 'woven' };
+    });
+  const times = [...said(10, 5), ...said(60, 3)];
+  const again = { from: 0, to: 5, woven: said(150, 5) };
+  const inTheWay = { from: 5, to: 8, woven: said(302, 3) };
+  const edit = weaveAndCut(
+    styled,
+    asked,
+    times,
+    { strand: 's', follow: undefined, cut: undefined, repeats: [again, inTheWay] },
+    countingIds('n'),
+  );
+  const after = apply(styled, edit.changes);
+  const made = cuesInOrder(after, 's').filter(({ id }) => !(id in styled.cues));
+  expect(made).toHaveLength(1);
+  expect(made[0]).toMatchObject({ ...looks, start: at25(150), end: at25(198) });
+  expect(plainText(made[0]?.text ?? [])).toBe('Slack water, hold the chain,');
+  expect(made[0]?.words.map(({ start }) => start)).toEqual(again.woven.map(({ start }) => start));
+  expect(edit.name).toBe('Weave 8 words, 2 lines again');
 });

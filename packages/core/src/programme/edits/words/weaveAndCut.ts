@@ -1,11 +1,13 @@
 /** Weaving words and cutting their cues anew, in one step; and what comes of it, for showing it before it is made. */
-import type { Woven } from '../../../weave/weaver.ts';
+import { plural } from '../../../text/plural.ts';
+import type { Repeat, Woven } from '../../../weave/woven.ts';
 import { apply } from '../../record/apply.ts';
 import type { Edit } from '../../record/change.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
 import { withTies } from '../../ties.ts';
 import { cutCues, type Cut } from '../cues/cutCues.ts';
+import { cuesAgain } from './cuesAgain.ts';
 import { weaveCues, type Follow, type Weaving } from './weaveCues.ts';
 
 export interface WeaveAndCut {
@@ -14,16 +16,24 @@ export interface WeaveAndCut {
   readonly follow: Follow | undefined;
   /** How cues are cut; undefined where they are not. */
   readonly cut: Cut | undefined;
+  /** Lines that are heard again and get cues of their own. */
+  readonly repeats?: readonly Repeat[] | undefined;
 }
 
 export function weaveAndCut(
   programme: Programme,
   weaving: Weaving,
   woven: readonly Woven[],
-  { strand, follow, cut }: WeaveAndCut,
+  { strand, follow, cut, repeats = [] }: WeaveAndCut,
   newId: () => Id,
 ): Edit {
-  const edit = weaveCues(programme, weaving, woven, follow);
+  const once = weaveCues(programme, weaving, woven, follow);
+  const again = cuesAgain(apply(programme, once.changes), weaving, repeats, newId);
+  const edit = {
+    ...once,
+    name: repeats.length > 0 ? `${once.name}, ${plural(repeats.length, 'line')} again` : once.name,
+    changes: [...once.changes, ...again],
+  };
   if (!cut) return edit;
   const parts = cutCues(apply(programme, edit.changes), strand, weaving.cues, cut, newId);
   return {

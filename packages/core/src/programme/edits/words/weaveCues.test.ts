@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import type { Woven } from '../../../weave/weaver.ts';
+import { update } from '../../record/change.ts';
+import type { Woven } from '../../../weave/woven.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Programme } from '../../programme.ts';
 import { at25, programmeWithCues } from '../../samples.ts';
@@ -138,6 +139,41 @@ describe('runs', () => {
     const heard = done(programme, weaveCues(programme, toWeave(programme, 's', all), times));
     const [run] = runsOf(heard, 's', ['c3']);
     expect([frames(run?.within.start), frames(run?.within.end)]).toEqual([36.7, 92]);
+  });
+});
+
+describe('taps', () => {
+  const cue = programme.cues.c3 as Cue;
+  const tapped = done(programme, {
+    name: 'Tap',
+    changes: update('cue', cue, {
+      words: [
+        { text: 'heave', start: at25(55), end: at25(60), source: 'tapped' },
+        { text: 'the', start: at25(66), end: at25(68), source: 'tapped' },
+      ],
+    }),
+  });
+  const asked = toWeave(tapped, 's', ['c3']);
+
+  it('tell about where words are, and give way to where they are heard', () => {
+    expect(asked.pins).toEqual([]);
+    expect(asked.taps).toEqual([
+      { index: 0, at: at25(55) },
+      { index: 3, at: at25(66) },
+    ]);
+    const [heave, and, hold] = times.slice(3, 6) as [Woven, Woven, Woven];
+    const words = (...given: Woven[]) =>
+      done(tapped, weaveCues(tapped, asked, [heave, and, hold, ...given])).cues.c3?.words.map(
+        ({ text, start, source }) => [text, frames(start), source],
+      );
+    // A tap stands where nothing was heard, and goes where it would be out of order.
+    expect(words(unsaid, woven(70, 75))).toEqual([
+      ['heave', 52, 'woven'],
+      ['and', 58, 'woven'],
+      ['the', 66, 'tapped'],
+      ['chain.', 70, 'woven'],
+    ]);
+    expect(words(unsaid, woven(63, 65))?.map(([text]) => text)).toEqual(['heave', 'and', 'chain.']);
   });
 });
 

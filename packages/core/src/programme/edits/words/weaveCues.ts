@@ -13,7 +13,7 @@ import {
   type Ticks,
 } from '../../../time/ticks.ts';
 import { SURE } from '../../../weave/confidence.ts';
-import type { Pin, Woven } from '../../../weave/weaver.ts';
+import type { Pin, Tap, Woven } from '../../../weave/woven.ts';
 import { update, type Change, type Edit } from '../../record/change.ts';
 import { lineStarts } from '../../../text/sentences.ts';
 import { wordTimes } from '../../woven/cutWoven.ts';
@@ -29,6 +29,7 @@ export interface Weaving {
   readonly cues: readonly Id[];
   readonly words: readonly string[];
   readonly pins: readonly Pin[];
+  readonly taps: readonly Tap[];
   /** The words that begin a line or a sentence, by their places. */
   readonly lines: readonly number[];
 }
@@ -49,25 +50,22 @@ export function toWeave(
   const chosen = new Set(ids);
   const words: string[] = [];
   const pins: Pin[] = [];
+  const taps: Tap[] = [];
   const lines: number[] = [];
   const cues = cuesInOrder(programme, strand).filter(({ id }) => chosen.has(id));
   for (const cue of cues) {
     const own = wordsIn(cue);
     timesOf(cue.words, own).forEach((time, at) => {
-      // Taps give starts: how long a word is sounded is heard.
-      if (time && fixed(time))
-        pins.push({
-          index: words.length + at,
-          start: time.start,
-          ...(time.source === 'pinned' && { end: time.end }),
-        });
+      const index = words.length + at;
+      if (time?.source === 'pinned') pins.push({ index, start: time.start, end: time.end });
+      else if (time?.source === 'tapped') taps.push({ index, at: time.start });
       else if (time && stay === 'sure' && stateOf(time) === 'sure')
-        pins.push({ index: words.length + at, start: time.start, end: time.end });
+        pins.push({ index, start: time.start, end: time.end });
     });
     lines.push(...lineStarts(plainText(cue.text)).map((at) => words.length + at));
     words.push(...own);
   }
-  return { cues: cues.map(({ id }) => id), words, pins, lines };
+  return { cues: cues.map(({ id }) => id), words, pins, taps, lines };
 }
 
 /** A word that was split stays split, wherever it goes. */
@@ -130,9 +128,17 @@ export function weaveCues(
     const own = wordsIn(cue);
     const before = timesOf(cue.words, own);
     const times = woven.slice(at, (at += own.length));
-    const words = timesOf(wordTimes(own, times), own).flatMap((word, place): WordTime[] => {
-      if (!word) return [];
+    let last = ZERO;
+    const found = timesOf(wordTimes(own, times), own);
+    const words = found.flatMap((word, place): WordTime[] => {
       const had = before[place];
+      if (!word) {
+        // What was tapped stands where nothing was heard, if it lies between what was.
+        const next = found.slice(place + 1).find((other) => other)?.start;
+        const stands = had?.source === 'tapped' && had.start >= last && !(next && next < had.end);
+        return stands ? [had] : [];
+      }
+      last = word.end;
       const stays = had?.start === word.start && (fixed(had) || word.source === 'pinned');
       return [stays ? { ...had, end: word.end } : { ...word, ...syllablesOf(had) }];
     });

@@ -1,0 +1,129 @@
+/**
+ * Lines of a script that are sung again where nothing is written: a chorus that was written once, a line that is said twice.
+ *
+ * Where somebody sings for a while and no word lies, each line of the script is tried by the coarse pass; the few that fit
+ * best are aligned, and one of which the words are sure is taken. What is left before and after it is tried again.
+ */
+import type { Aligner } from './aligner.ts';
+import { coarsePath } from './coarsePass.ts';
+import { confidences } from './confidence.ts';
+import type { Stretch, Voice } from './fine.ts';
+import type { Token } from './lattice.ts';
+import type { Placed, Places } from './placed.ts';
+import { STRIDE } from './settings.ts';
+import { stepOf } from './songBands.ts';
+
+/** A line of the script by its tokens, and the one after its last. */
+export interface Line {
+  readonly first: number;
+  readonly last: number;
+}
+
+/** A line that is sung again, and where each of its words lies. */
+export interface Again extends Line {
+  readonly places: Places;
+}
+
+/** Less singing than this is no line, in frames. */
+const LEAST_SUNG = 80;
+/** A line of fewer tokens could be anywhere. */
+const LEAST_TOKENS = 2;
+/** How many lines are looked at closely for one place. */
+const CLOSELY = 3;
+/** How sure its words must be on the whole. */
+const SURE_ENOUGH = 0.75;
+/** A place with more frames is no gap in a song. */
+const MOST_FRAMES = 6000;
+
+/** Some frames: the first, and the one after the last. */
+export interface Frames {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What lies between the frames of words, in order. */
+export function gapsBetween(
+  words: readonly (readonly [number, number])[],
+  whole: Frames,
+): Frames[] {
+  const gaps: Frames[] = [];
+  let from = whole.from;
+  for (const [start, end] of [...words, [whole.to, whole.to] as const]) {
+    if (start > from) gaps.push({ from, to: start });
+    from = Math.max(from, end);
+  }
+  return gaps;
+}
+
+/** Whether there is singing for a line between two frames. */
+function isSung({ song }: Voice, from: number, to: number): boolean {
+  if (to - from < LEAST_SUNG || to - from > MOST_FRAMES) return false;
+  if (!song) return true;
+  let count = 0;
+  for (let frame = from; frame < to; frame++)
+    count += (song.sung[stepOf(frame)] ?? 0) > 0.5 ? 1 : 0;
+  return count >= LEAST_SUNG;
+}
+
+/** How well a line fits somewhere in a gap by the coarse pass: the mean shortfall of its frames; less is better. */
+function roughly(
+  aligner: Aligner,
+  voice: Voice,
+  tokens: readonly Token[],
+  { from, to }: Frames,
+): number {
+  const { coarse } = voice;
+  const [first, last] = [Math.floor(from / STRIDE), Math.min(coarse.count, Math.ceil(to / STRIDE))];
+  const found = coarsePath(aligner.plain, coarse, tokens, first, last);
+  if (!found) return Infinity;
+  const said = new Set(found.tokenOf.filter((token) => token >= 0));
+  if (said.size < tokens.length) return Infinity;
+  return -found.path.score / (last - first);
+}
+
+/**
+ * @param lines  of the script
+ * @param gaps   where no word of it lies
+ */
+export function sungAgain(
+  aligner: Aligner,
+  voice: Voice,
+  tokens: readonly Token[],
+  lines: readonly Line[],
+  gaps: readonly Frames[],
+): Again[] {
+  const free = tokens.map((token): Token => ({ ...token, bounds: undefined }));
+  const tried = lines.filter(({ first, last }) => last - first >= LEAST_TOKENS);
+  const within = (gap: Frames): Again[] => {
+    if (!isSung(voice, gap.from, gap.to)) return [];
+    const best = tried
+      .map((line) => ({
+        line,
+        fit: roughly(aligner, voice, free.slice(line.first, line.last), gap),
+      }))
+      .filter(({ fit }) => fit < Infinity)
+      .sort((a, b) => a.fit - b.fit)
+      .slice(0, CLOSELY)
+      .map(({ line }) => {
+        const stretch: Stretch = { ...gap, ...line };
+        const found = aligner.places(voice, free, stretch);
+        const sure = confidences(found);
+        return {
+          ...line,
+          places: found,
+          sure: sure.reduce((sum, one) => sum + one, 0) / sure.length,
+        };
+      })
+      .filter(({ sure }) => sure >= SURE_ENOUGH)
+      .sort((a, b) => b.sure - a.sure)[0];
+    if (!best) return [];
+    const said = best.places.filter((place): place is Placed => place !== undefined);
+    const [start, end] = [said[0]?.from ?? gap.to, said.at(-1)?.to ?? gap.from];
+    return [
+      ...within({ from: gap.from, to: start }),
+      { first: best.first, last: best.last, places: best.places },
+      ...within({ from: end, to: gap.to }),
+    ];
+  };
+  return gaps.flatMap(within);
+}
