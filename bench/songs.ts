@@ -88,8 +88,8 @@ function errorsOf(
   const errors = (timeOf: (word: Truth['words'][number]) => number | null | undefined) =>
     places.flatMap((at) => {
       const truth = words[at];
-      const time = truth && timeOf(truth);
-      if (!truth || truth.unknown || time == null || other.has(at)) return [];
+      const time = (truth && timeOf(truth)) ?? null;
+      if (!truth || truth.unknown || time === null || other.has(at)) return [];
       const start = woven[at]?.start ?? null;
       return [start === null ? Infinity : Math.abs(toSeconds(start) - time)];
     });

@@ -11,6 +11,7 @@ import { Listener } from '@cadence/core/listen/listening.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { weaveSound } from '@cadence/node/weave.ts';
 import { NARRATION } from './ferry/script.ts';
+import { LINES } from './slack/song.ts';
 
 const RATE = 48_000;
 
@@ -34,6 +35,21 @@ for (const part of ['ferry', 'slack']) {
 
 const tokens = NARRATION.flatMap(([phrase]) =>
   wordsOf(phrase.replace('|', '\n')).map(({ text }) => text),
+);
+const lyrics = LINES.map((line) => wordsOf(line).map(({ text }) => text));
+const song = await weaveSound(
+  fileURLToPath(new URL('./slack/slack-water.opus', import.meta.url)),
+  'en',
+  [
+    {
+      words: lyrics.flat(),
+      lines: lyrics.map((_, at) => lyrics.slice(0, at).flat().length),
+    },
+  ],
+);
+writeFileSync(
+  fileURLToPath(new URL('./slack/woven.json', import.meta.url)),
+  `${JSON.stringify({ woven: song.woven[0], repeats: song.repeats[0] })}\n`,
 );
 const narration = fileURLToPath(new URL('./ferry/narration-hesper.opus', import.meta.url));
 const { woven } = await weaveSound(narration, 'en-GB', [{ words: tokens }]);

@@ -2,7 +2,7 @@
  * Makes the song of the demo: `npx tsx demo/makeSlack.ts`, then `npx tsx demo/hear.ts`.
  *
  * Needs fluidsynth with the FluidR3 sound font, festival with a voice, numpy and ffmpeg (Debian's packages fluidsynth,
- * fluid-soundfont-gm, festival, festvox-us-slt-hts, python3-numpy, ffmpeg). What it makes is committed.
+ * fluid-soundfont-gm, festival, festvox-kallpc16k, python3-numpy, ffmpeg). What it makes is committed.
  */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -55,12 +55,12 @@ const tune = join(scratch, 'tune.json');
 const voice = join(scratch, 'voice.wav');
 writeFileSync(tune, JSON.stringify(sungLines()));
 const spoken = join(scratch, 'spoken');
-run('python3', [training('singing.py'), 'say', spoken, 'cmu_us_slt_arctic_hts', ...LINES]);
+run('python3', [training('singing.py'), 'say', spoken, 'kal_diphone', ...LINES]);
 run('npx', ['tsx', training('phones.ts'), scratch]);
 run('python3', [training('singing.py'), 'tune', spoken, tune, voice]);
 const mixed =
-  '[1]aresample=48000,highpass=90,aecho=0.8:0.5:60|140:0.16|0.08,volume=0.75,pan=stereo|c0=c0|c1=c0[v];' +
-  '[0]volume=0.8[m];[m][v]amix=inputs=2:duration=first:normalize=0,alimiter=limit=0.9';
+  '[1]aresample=48000,highpass=90,aecho=0.9:0.5:60|140:0.1|0.05,volume=0.9,pan=stereo|c0=c0|c1=c0[v];' +
+  '[0]volume=0.7[m];[m][v]amix=inputs=2:duration=first:normalize=0,alimiter=limit=0.9';
 const length = ['-t', songLength().toFixed(2)];
 const to = join(folder, 'slack-water.opus');
 run('ffmpeg', [

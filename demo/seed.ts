@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { hitsIn, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
+import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
@@ -34,12 +35,12 @@ import { setStyle } from '@cadence/core/programme/edits/text/reword.ts';
 import { rightEverywhere } from '@cadence/core/programme/edits/text/proof.ts';
 import { addStrand } from '@cadence/core/programme/edits/programme/strands.ts';
 import { trimCue } from '@cadence/core/programme/edits/cues/trimCue.ts';
+import { weaveAndCut } from '@cadence/core/programme/edits/words/weaveAndCut.ts';
 import { toWeave, weaveCues } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { crawlLook } from '@cadence/core/programme/passage.ts';
-import { heardBeats } from '@cadence/core/programme/heard.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
-import type { Material, Pattern, Programme } from '@cadence/core/programme/programme.ts';
+import type { Id, Material, Pattern, Programme } from '@cadence/core/programme/programme.ts';
 import { patternsAtHand } from '@cadence/core/programme/patterns.ts';
 import {
   frameAfter,
@@ -50,7 +51,7 @@ import {
 } from '@cadence/core/time/frameRate.ts';
 import { add, fromSeconds, later, subtract, type Ticks } from '@cadence/core/time/ticks.ts';
 import { parseTimecode } from '@cadence/core/time/timecode.ts';
-import type { Woven } from '@cadence/core/weave/woven.ts';
+import type { Repeat, Woven } from '@cadence/core/weave/woven.ts';
 import { NOTICES } from '@cadence/server/news/harbourBoard.ts';
 import type { Running } from '@cadence/server/start.ts';
 import { HARBOUR } from './board/harbour.ts';
@@ -88,14 +89,22 @@ export async function seedDemo(running: Running): Promise<void> {
   await seedFerry(running);
 }
 
-/** Makes "Slack Water": a song with its pulse, its words on the strand, and marks on the lines. */
-async function seedSong({ keeper, store }: Running): Promise<void> {
+/** Makes "Slack Water": a song with its pulse; its words as they are sung, and again a line every four bars. */
+async function seedSong(running: Running): Promise<void> {
+  await keepSong(running, 'Slack Water on the Bars', onBars);
+  await keepSong(running, 'Slack Water', asSung);
+}
+
+/** Lays the lines of the song on a strand. */
+type Lay = (programme: Programme, strand: Id) => Programme | Promise<Programme>;
+
+async function keepSong({ keeper, store }: Running, title: string, lay: Lay): Promise<void> {
   const song = await keep(store, 'slack/slack-water.opus');
   const heard = unpackHeard(song.heard);
   if (!heard)
     throw new Error('What was heard in the song is of another version: see demo/hear.ts.');
   const strand = randomUUID();
-  let programme = newProgramme(randomUUID(), 'Slack Water', strand, 'lyric');
+  let programme = newProgramme(randomUUID(), title, strand, 'lyric');
   const change = (edit: { changes: Parameters<typeof apply>[1] }) =>
     (programme = apply(programme, edit.changes));
   const id = randomUUID();
@@ -115,21 +124,43 @@ async function seedSong({ keeper, store }: Running): Promise<void> {
   );
   change({ changes: keepFound(id, foundIn(heard), randomUUID) });
   change(setFacts(programme, { setBy: 'editor' }));
-  const bars = heardBeats(programme).filter(({ bar }) => bar !== null);
   change(applyPattern(programme, onShelf(programme, 'Ripple'), { strand }));
-  LINES.forEach((text, line) => {
-    const [from, to] = [bars[4 * line], bars[4 * line + 4]];
-    if (!from || !to) return;
-    const range = { start: from.at, end: subtract(to.at, frames(3, programme.facts.frameRate)) };
-    change(addCue(programme, strand, range, text, randomUUID));
-    const mark = { at: from.at, purpose: 'bar' as const, name: `line ${line + 1}` };
-    change(addMarks(programme, [mark], randomUUID));
-  });
+  programme = await lay(programme, strand);
   const hard = cuesInOrder(programme, strand).filter((_, line) => line % 2 === 0);
   change(
     applyPattern(programme, onShelf(programme, 'Bollard'), { cues: hard.map((cue) => cue.id) }),
   );
   await keeper.keepNew(programme);
+}
+
+/** A line every four bars from where they are sung, and marks on the lines. */
+function onBars(programme: Programme, strand: Id): Programme {
+  const bars = heardBeats(programme).filter(({ bar }) => bar !== null);
+  return LINES.reduce((before, text, line) => {
+    const [from, to] = [bars[8 + 4 * line], bars[12 + 4 * line]];
+    if (!from || !to) return before;
+    const range = { start: from.at, end: subtract(to.at, frames(3, before.facts.frameRate)) };
+    const laid = apply(before, addCue(before, strand, range, text, randomUUID).changes);
+    const mark = { at: from.at, purpose: 'bar' as const, name: `line ${String(line + 1)}` };
+    return apply(laid, addMarks(laid, [mark], randomUUID).changes);
+  }, programme);
+}
+
+/** Each word where it was woven. */
+async function asSung(programme: Programme, strand: Id): Promise<Programme> {
+  const found = JSON.parse(await readFile(`${here}slack/woven.json`, 'utf8')) as {
+    woven: Woven[];
+    repeats: Repeat[];
+  };
+  const span = songLength() / LINES.length;
+  const laid = LINES.reduce((before, text, line) => {
+    const range = { start: fromSeconds(line * span), end: fromSeconds((line + 1) * span) };
+    return apply(before, addCue(before, strand, range, text, randomUUID).changes);
+  }, programme);
+  const cues = cuesInOrder(laid, strand).map(({ id }) => id);
+  const how = { strand, follow: { lead: 2, tail: 6 }, cut: undefined, repeats: found.repeats };
+  const weaving = toWeave(laid, strand, cues);
+  return apply(laid, weaveAndCut(laid, weaving, found.woven, how, randomUUID).changes);
 }
 
 /** A pattern of the shelf. */

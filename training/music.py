@@ -1,10 +1,11 @@
 """Makes music that nobody wrote, as MIDI with the truth about its beats and bars beside it.
 
-    python3 training/music.py OUT COUNT [SEED]
+    python3 training/music.py OUT COUNT [SEED [lead]]
 
 Each piece draws its metre, tempo and how it changes, upbeat, swing, players and figures at random from
 plain rules of accompaniment; no piece is copied from anywhere. `OUT/NAME.mid` and `OUT/NAME.truth.json`
-({beats, bars, metre, compound, drums} in seconds). Needs mido (Debian: python3-mido).
+({beats, bars, metre, compound, drums} in seconds). With `lead`, one or two
+players lead and few accompany them: what a voice is most easily taken for. Needs mido (Debian: python3-mido).
 """
 import json, math, os, random, sys
 import mido
@@ -345,7 +346,21 @@ class Piece:
                        metre=self.metre, compound=self.compound, swing=round(self.swing, 3), drums=self.drums), open(base + '.truth.json', 'w'))
 
 
+LEADS = [0, 4, 11, 13, 21, 22, 24, 25, *range(40, 43), 48, *range(52, 55), *range(56, 62), *range(64, 83), 85, 86, 91, 105, 109, 110, 111]
+
+
+def lead(piece):
+    """The same piece with new players: one or two lead, and few accompany them."""
+    r, p = piece.r, piece; p.notes = []; p.programs = {}; every = list(range(p.bars))
+    p.melody(3, r.choice(LEADS), r.choice([1, 1, 2, 2, 0]), r.uniform(75, 105), every)
+    if r.random() < .75: p.comp(2, r.choice(PADS + [24, 25, 0, 46]), r.choice([0, 1]), r.uniform(35, 70), every)
+    if r.random() < .4: p.bass(1, every, r.uniform(55, 85))
+    if r.random() < .25: p.melody(5, r.choice(LEADS), r.choice([0, 1, 2]), r.uniform(60, 90), every)
+    if r.random() < .25: p.kit(every)
+    return p
+
+
 if __name__ == '__main__':
     out, count = sys.argv[1], int(sys.argv[2]); seed = int(sys.argv[3]) if len(sys.argv) > 3 else 1
-    os.makedirs(out, exist_ok=True)
-    for i in range(count): Piece(random.Random(seed * 100003 + i)).save(f'{out}/m{seed}-{i:04d}')
+    os.makedirs(out, exist_ok=True); make = lead if sys.argv[4:] == ['lead'] else lambda piece: piece
+    for i in range(count): make(Piece(random.Random(seed * 100003 + i))).save(f'{out}/m{seed}-{i:04d}')

@@ -3,6 +3,7 @@
     python3 training/singing.py speak SPOKEN COUNT [SEED]
     npx tsx training/phones.ts SPOKEN
     python3 training/singing.py sing SPOKEN MUSIC OUT COUNT [SEED]
+    python3 training/singing.py play MUSIC OUT COUNT [SEED]
     python3 training/singing.py say SPOKEN/NAME VOICE LINE …
     python3 training/singing.py tune SPOKEN/NAME TUNE.json OUT.wav
 
@@ -10,7 +11,7 @@
 line in seconds). `phones.ts` finds where each sound of them lies. `sing` takes a voice apart into pitch, envelope
 and breath every 5 ms, holds its vowels for notes on the beats of a piece of MUSIC (music.py), puts it together again at
 other pitches, and mixes: NAME.wav (16 kHz, one channel or two), NAME.voice.wav (the voice alone, as it lies in the mix)
-and NAME.truth.json ({words, lines, sounds}) with NAME.txt. With `say` festival says given lines, and `tune`
+and NAME.truth.json ({words, lines, sounds}) with NAME.txt. `play` makes songs in which nobody sings. With `say` festival says given lines, and `tune`
 sings them to given notes. Needs numpy, espeak-ng, flite, festival with festvox-kallpc16k and festvox-us-slt-hts.
 """
 import glob, json, os, random, re, sys, wave
@@ -278,10 +279,21 @@ def sing(source, music, out, count, seed):
         if not os.path.exists(base + '.truth.json'): one(random.Random(f'{seed}/{i}/sing'), base, spoken, pieces)
 
 
+def play(music, out, count, seed):
+    """Pieces in which nobody sings, as songs."""
+    os.makedirs(out, exist_ok=True); pieces = sorted(p for p in glob.glob(music + '/*.wav') if '.part.' not in p)
+    for i, piece in enumerate(pieces[:count]):
+        r = random.Random(f'{seed}/{i}/play'); x = stereo(piece); middle, side = (x[0] + x[1]) / 2, (x[0] - x[1]) / 2 * r.choice([0, 0, .4, 1, 1.6])
+        x = np.stack([middle + side, middle - side]) if side.any() else middle[None]; base = f'{out}/p{seed}-{i:04d}'; silent = np.zeros(x.shape[1])
+        save(base + '.wav', x * 10 ** (r.uniform(-20, -1) / 20) / max(1e-6, np.abs(x).max())); save(base + '.voice.wav', silent)
+        json.dump(dict(kind='singing', sounds=[]), open(base + '.truth.json', 'w'))
+
+
 if __name__ == '__main__':
     what, *rest = sys.argv[1:]
     seed = lambda at: int(rest[at]) if len(rest) > at else 1
     if what == 'speak': speak(rest[0], int(rest[1]), seed(2))
     elif what == 'say': keep(rest[0], rest[1], rest[2:], festival(rest[2:], rest[1]))
     elif what == 'tune': tune(*rest)
+    elif what == 'play': play(rest[0], rest[1], int(rest[2]), seed(3))
     else: sing(rest[0], rest[1], rest[2], int(rest[3]), seed(4))

@@ -13,6 +13,7 @@ from network import Net, written
 
 features, songs, phones, out = sys.argv[1:5]; minutes = float(sys.argv[5]) if len(sys.argv) > 5 else 30
 torch.manual_seed(1); np.random.seed(1); torch.set_num_threads(int(os.environ.get('THREADS', '2')))
+RATE = float(os.environ.get('RATE', '3e-3'))
 STEP, MIDDLE, BANDS, CROP, FLOOR = .02, .0178, 40, 300, -6.
 names = json.loads(phones) if phones.startswith('[') else json.load(open(phones)); index = {n: i for i, n in enumerate(names)}; NONE = len(names)
 SHAPE = dict(inputs=4 * BANDS, outputs=NONE + 1 + 25, channels=int(os.environ.get('CHANNELS', '64')), first=3, taps=5, distances=[1, 2, 4, 8, 16, 32, 64])
@@ -80,7 +81,7 @@ def judge():
 while True:
     done = (time.time() - begun) / 60 / minutes
     if done >= 1: break
-    for group in optimiser.param_groups: group['lr'] = 3e-3 * min(1, step / 200 + .02) * (.5 + .5 * math.cos(math.pi * done)) + 1e-5
+    for group in optimiser.param_groups: group['lr'] = RATE * min(1, step / 200 + .02) * (.5 + .5 * math.cos(math.pi * done)) + 1e-5
     x, y, m = batch(); optimiser.zero_grad(); a, b = losses(net(x), y, m); (a + 2 * b).backward(); nn.utils.clip_grad_norm_(net.parameters(), 1.); optimiser.step(); step += 1
     if step % 250 == 0:
         v = judge(); mark = ''

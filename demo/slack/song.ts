@@ -14,8 +14,8 @@ export interface Note {
   readonly velocity: number;
 }
 
-/** General MIDI programs of the channels: guitar, bass, voice-like reed, strings; 9 is drums. */
-export const PROGRAMS: Readonly<Record<number, number>> = { 0: 25, 1: 33, 2: 71, 3: 49 };
+/** General MIDI programs of the channels: guitar, bass, strings; 9 is drums. */
+export const PROGRAMS: Readonly<Record<number, number>> = { 0: 25, 1: 33, 3: 49 };
 
 /** The words, one line every four bars. */
 export const LINES = [
@@ -37,39 +37,6 @@ const CHORDS: readonly (readonly [root: number, minor: boolean])[] = [
   [7, false],
 ];
 const D = 50;
-
-/** The tune: for each bar of eight, pitches over D with where they fall and how long they last. */
-const TUNE: readonly (readonly (readonly [pitch: number, at: number, length: number])[])[] = [
-  [
-    [19, 0, 2],
-    [16, 2, 1],
-  ],
-  [
-    [14, 0, 1.5],
-    [16, 1.5, 0.5],
-    [12, 2, 1],
-  ],
-  [
-    [17, 0, 2],
-    [21, 2, 1],
-  ],
-  [[19, 0, 2.5]],
-  [
-    [21, 0, 1],
-    [19, 1, 1],
-    [16, 2, 1],
-  ],
-  [
-    [17, 0, 2],
-    [14, 2, 1],
-  ],
-  [
-    [14, 0, 1],
-    [16, 1, 1],
-    [17, 2, 1],
-  ],
-  [[14, 0, 2]],
-];
 
 /** The tune with words: for each line its notes from its first bar on, a syllable each, or slurred to the one before. */
 type SungNote = readonly [pitch: number, at: number, length: number, slur?: true];
@@ -113,10 +80,7 @@ const SUNG: readonly (readonly SungNote[])[] = [
   ],
 ];
 
-/** The lines in the order in which they are sung, four bars each, after the first round: the first two twice. */
-const SINGING = [0, 1, 2, 3, 0, 1];
-
-/** A line that is sung, its notes in seconds and hertz, an octave under the reed. */
+/** A line that is sung, its notes in seconds and hertz. */
 export interface SungLine {
   readonly line: number;
   readonly notes: readonly {
@@ -127,25 +91,26 @@ export interface SungLine {
   }[];
 }
 
+/** Four bars each, after a round of guitar and bass. */
 export const sungLines = (): SungLine[] =>
-  SINGING.map((line, turn) => ({
+  SUNG.map((own, line) => ({
     line,
-    notes: (SUNG[line] ?? []).map(([pitch, at, length, slur = false]) => ({
-      at: ((UPBEAT + (8 + 4 * turn) * BEATS + at) * 60) / TEMPO,
+    notes: own.map(([pitch, at, length, slur = false]) => ({
+      at: ((UPBEAT + (8 + 4 * line) * BEATS + at) * 60) / TEMPO,
       length: (length * 60) / TEMPO,
-      hertz: 440 * 2 ** ((D - 12 + pitch - 69) / 12),
+      hertz: 440 * 2 ** ((D - 24 + pitch - 69) / 12),
       slur,
     })),
   }));
 
-const ROUNDS = 4;
+const ROUNDS = 3;
 
 /** All notes of the song. */
 export function notes(): Note[] {
   const all: Note[] = [];
   const put = (channel: number, at: number, length: number, pitch: number, velocity: number) =>
     all.push({ at, length, channel, pitch, velocity });
-  put(2, 0, 0.9, D + 14, 78);
+  put(0, 0, 0.9, D + 14, 62);
   for (let bar = 0; bar < 8 * ROUNDS; bar++) {
     const from = UPBEAT + bar * BEATS;
     const [root, minor] = CHORDS[bar % 8] ?? [0, false];
@@ -156,9 +121,6 @@ export function notes(): Note[] {
     [0, 2, 1, 2, 1, 2].forEach((voice, quaver) =>
       put(0, from + quaver / 2, 0.6, (chord[voice] ?? D) + (voice ? 12 : 0), quaver ? 58 : 84),
     );
-    // The reed plays alone; then somebody sings.
-    for (const [pitch, at, length] of round === 0 ? (TUNE[bar % 8] ?? []) : [])
-      put(2, from + at, length * 0.95, D + pitch, 84 + (at === 0 ? 10 : 0));
     if (round > 0) chord.forEach((pitch) => put(3, from, 2.9, pitch + 12, 46));
     put(9, from, 0.2, 36, 92);
     put(9, from + 1, 0.2, 42, 52);

@@ -76,7 +76,8 @@ test('words are set onto the beats of a song, a syllable each, and it is one ste
   page,
   serving,
 }) => {
-  const song = (await serving.programmes()).find(({ title }) => title === 'Slack Water')?.id ?? '';
+  const song =
+    (await serving.programmes()).find(({ title }) => title === 'Slack Water on the Bars')?.id ?? '';
   await open(page, song, 'timing');
   const before = await held(serving, song);
   await page.keyboard.press('Alt+b');
@@ -138,7 +139,8 @@ test('what is woven is told, and its words are written as a table', async ({
   programme,
 }) => {
   test.slow();
-  const song = (await serving.programmes()).find(({ title }) => title === 'Slack Water')?.id ?? '';
+  const song =
+    (await serving.programmes()).find(({ title }) => title === 'Slack Water on the Bars')?.id ?? '';
   await open(page, song, 'timing');
   await page.keyboard.press('Alt+z');
   const report = page.getByRole('dialog', { name: 'Weave report' });

@@ -19,7 +19,9 @@ const secondsOf = (ticks: number | undefined) => (ticks ?? 0) / SECOND;
 
 /** Opens the demo's song in Timing; gives its id. */
 async function openSong(page: Page, serving: Serving, place = 'timing'): Promise<string> {
-  const song = (await serving.programmes()).find(({ title }) => title === 'Slack Water');
+  const song = (await serving.programmes()).find(
+    ({ title }) => title === 'Slack Water on the Bars',
+  );
   if (!song) throw new Error('The song is not there.');
   await open(page, song.id, place);
   return song.id;
@@ -35,7 +37,7 @@ test('what an edge snaps to is named, and Alt or S holds it off', async ({ page,
   const rows = new RowsOfTiming(page);
   await expect(rows.rows).toBeVisible();
   const first = (await held(serving, id)).cues[0];
-  const target = (await bars(serving, id))[3];
+  const target = (await bars(serving, id)).filter(({ at }) => at < (first?.end ?? 0)).at(-1);
   const [end, bar] = [secondsOf(first?.end), secondsOf(target?.at)];
 
   await rows.drag(end, bar - 0.04, { drop: false });

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { sungLines } from '../../demo/slack/song.ts';
 import { expect, held, kept, open, RowsOfTiming, SECOND, test, weaveWords } from '../fixtures.ts';
 
 const { phrases } = JSON.parse(
@@ -202,4 +203,30 @@ test('a word that is written anew settles where it is said, and goes with one st
   for (let step = 0; step < 2; step++) await page.keyboard.press('Control+z');
   await kept(page);
   await expect.poll(first).toEqual(before);
+});
+
+test('a song is woven through its music, and its lines begin as they are sung', async ({
+  page,
+  serving,
+}) => {
+  test.slow();
+  // A line every four bars, without times of words.
+  const song = (await serving.programmes()).find(
+    ({ title }) => title === 'Slack Water on the Bars',
+  );
+  const id = song?.id ?? '';
+  await open(page, id, 'timing');
+  await weaveWords(page);
+  await kept(page);
+  const starts = async (programme: string) =>
+    (await cuesOf(serving, programme)).map(({ words }) => (words[0]?.start ?? 0) / SECOND);
+  await expect.poll(async () => (await starts(id)).every((start) => start > 0)).toBe(true);
+  // A word begins with its consonants, before its note.
+  const off = async (programme: string) => {
+    const sung = sungLines().map(({ notes }) => notes[0]?.at ?? 0);
+    return (await starts(programme)).map((start, at) => Math.abs(start - (sung[at] ?? Infinity)));
+  };
+  expect(Math.max(...(await off(id)))).toBeLessThan(0.4);
+  const woven = (await serving.programmes()).find(({ title }) => title === 'Slack Water');
+  expect(Math.max(...(await off(woven?.id ?? '')))).toBeLessThan(0.4);
 });

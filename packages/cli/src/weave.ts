@@ -89,7 +89,7 @@ export async function weaveCommand(
   const { tokens, lines } = await tokensOf(script, options);
   const fixed = options.pins === undefined ? {} : await pinsIn(options.pins, tokens.length);
   try {
-    const { woven, pieces } = await weaveSound(pathOf(file), options.language ?? 'en', [
+    const { woven, repeats, pieces } = await weaveSound(pathOf(file), options.language ?? 'en', [
       { words: tokens, lines, ...fixed },
     ]);
     return {
@@ -97,6 +97,11 @@ export async function weaveCommand(
         index,
         text: tokens[index],
         ...wovenJson(word),
+      })),
+      repeats: (repeats[0] ?? []).map((repeat) => ({
+        from: repeat.from,
+        to: repeat.to,
+        words: repeat.woven.map(wovenJson),
       })),
       pieces: pieces.map(({ start, end }) => ({ start: secondsOf(start), end: secondsOf(end) })),
     };

@@ -8,7 +8,7 @@ import type { Range } from '@cadence/core/time/range.ts';
 import { openWeaver, weavingFiles } from '@cadence/core/weave/openWeaver.ts';
 import type { WeaveHelper } from '@cadence/core/weave/helper.ts';
 import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import type { Pin, Tap, Woven } from '@cadence/core/weave/woven.ts';
+import type { Pin, Repeat, Tap, Woven } from '@cadence/core/weave/woven.ts';
 import { LONG, withHelper } from './helperThread.ts';
 import { openSound } from './sound.ts';
 
@@ -31,6 +31,8 @@ export interface WeaveOrder {
 export interface WovenSound {
   /** The words of each order. */
   readonly woven: readonly (readonly Woven[])[];
+  /** Of each order that knows its lines, those that are heard again where nothing is written. */
+  readonly repeats: readonly (readonly Repeat[])[];
   readonly pieces: readonly Range[];
 }
 
@@ -57,15 +59,15 @@ export async function weaveSound(
     await helper?.open(files.model);
     await weaver.hear(voice.finish(), { helper });
     const woven: Woven[][] = [];
-    for (const { words, ...order } of orders)
-      woven.push(
-        await weaver.weave(words, {
-          ...order,
-          helper: sound.duration < VERY_LONG ? helper : undefined,
-        }),
-      );
-    return woven;
+    const repeats: Repeat[][] = [];
+    for (const { words, ...order } of orders) {
+      const shared = sound.duration < VERY_LONG ? helper : undefined;
+      const found = await weaver.weave(words, { ...order, helper: shared });
+      woven.push(found);
+      repeats.push(weaver.repeats(words, found, order));
+    }
+    return { woven, repeats };
   };
-  const woven = await (sound.duration < LONG ? weave() : withHelper('weave', weave));
-  return { woven, pieces };
+  const found = await (sound.duration < LONG ? weave() : withHelper('weave', weave));
+  return { ...found, pieces };
 }

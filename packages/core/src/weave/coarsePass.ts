@@ -4,12 +4,12 @@
  */
 import { STATES, WIDTH } from './acousticModel.ts';
 import { bestPath, type Path } from './bestPath.ts';
-import type { Voice } from './fine.ts';
 import { latticeOf, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe } from './observations.ts';
 import { sharedFloats } from './shared.ts';
 import { COARSE_COSTS, STRIDE, withinBeam } from './settings.ts';
+import { TRUST, type HeardSong } from './song.ts';
 import { stepOf } from './songBands.ts';
 
 /** How likely each phone is at each coarse frame, and how likely any is. */
@@ -40,7 +40,7 @@ export const coarseFramesIn = (frames: Float32Array): number =>
  */
 export function coarseScores(
   likelihoods: Likelihoods,
-  { frames, song }: Pick<Voice, 'frames' | 'song'>,
+  { frames, song }: { readonly frames: Float32Array; readonly song?: HeardSong | undefined },
   meanAt: (frame: number) => Float32Array,
   onProgress: (share: number) => void,
   range: { readonly from: number; readonly to: number } = { from: 0, to: coarseFramesIn(frames) },
@@ -67,8 +67,8 @@ export function coarseScores(
           own = Math.max(own, judged[phone * STATES + state] as number);
         const heard = song?.likelier[stepOf(first + at * STRIDE) * phones + phone] ?? 0;
         const news = song?.news[stepOf(first + at * STRIDE)] ?? 1;
-        scores[(from + at) * phones + phone] = (song?.trust.coarse ?? 1) * news * own + heard;
-        const fine = (song?.trust.fine ?? 1) * news * own + heard;
+        scores[(from + at) * phones + phone] = (song ? TRUST.coarse : 1) * news * own + heard;
+        const fine = (song ? TRUST.fine : 1) * news * own + heard;
         if (speech[phone] && fine > best) best = fine;
       }
       free[from + at] = best;

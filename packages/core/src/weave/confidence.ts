@@ -3,7 +3,8 @@
  *
  * A logistic function of how well the sound fits the word, its worst phone, its length and its neighbours, fitted on
  * made-up narrations (`bench/narrations.py`, seeds 1 and 2) whose words have known times: clean, in noise, over tones, with
- * scripts that differ, and with scripts of another sound. It is the share of such words that lie within 100 ms.
+ * scripts that differ, and with scripts of another sound. It is the share of such words that lie within 100 ms. Singing
+ * has weights of its own, fitted on made-up songs (`training/confidence.py`).
  */
 import type { Placed, Places } from './placed.ts';
 
@@ -43,7 +44,7 @@ function strangeAround(places: Places): number[] {
   });
 }
 
-/** What tells how sure each word is, in the order of {@link WEIGHTS}; undefined where it has no place. */
+/** What tells how sure each word is, in the order of {@link OF_SPEECH}; undefined where it has no place. */
 export function signsOf(
   places: Places,
   roughly: readonly (number | undefined)[] = [],
@@ -69,13 +70,21 @@ export function signsOf(
     ];
   });
 }
-const WEIGHTS = [0.0367, -0.3015, -0.1736, -1.8019, 0.6416, -0.6025, -0.4839, -18, 0, 0, 5.7291];
 
-/** Of each word; 0 where it has no place. @param roughly  the frame at which the coarse pass had each begin */
-export function confidences(places: Places, roughly?: readonly (number | undefined)[]): number[] {
-  return signsOf(places, roughly).map((signs) => {
-    if (!signs) return 0;
-    const odds = signs.reduce((sum, sign, at) => sum + sign * (WEIGHTS[at] as number), 0);
-    return 1 / (1 + Math.exp(-odds));
-  });
+/** By how much the odds, as a logarithm, change with each sign. That of what is not written was set by hand for speech. */
+const OF_SPEECH = [0.0367, -0.3015, -0.1736, -1.8019, 0.6416, -0.6025, -0.4839, -18, 0, 0, 5.7291];
+const OF_SINGING = [
+  0.2804, -0.2002, -0.2224, -1.144, 0.9223, 0.1406, -0.4922, 4.436, -1.042, -0.5708, 2.675,
+];
+
+/** How sure a word is by its signs, from 0 to 1; 0 without any. */
+export function sureBy(signs: readonly number[] | undefined, singing: boolean): number {
+  if (!signs) return 0;
+  const weights = singing ? OF_SINGING : OF_SPEECH;
+  const odds = signs.reduce((sum, sign, at) => sum + sign * (weights[at] as number), 0);
+  return 1 / (1 + Math.exp(-odds));
 }
+
+/** Of each word; 0 where it has no place. */
+export const confidences = (places: Places, singing = false): number[] =>
+  signsOf(places).map((signs) => sureBy(signs, singing));

@@ -6,7 +6,7 @@ import type { Likelihoods } from './likelihoods.ts';
 import { observe, VECTOR } from './observations.ts';
 import { noisesOf, type CoarseScores } from './coarsePass.ts';
 import { FINE_COSTS, STRIDE, withinBeam } from './settings.ts';
-import type { HeardSong } from './song.ts';
+import { TRUST, type HeardSong } from './song.ts';
 import { stepOf } from './songBands.ts';
 
 /** What was heard of a voice, ready to be aligned. */
@@ -34,7 +34,7 @@ function scoresOf(
     const scores = likelihoods.of(frame, senones, count);
     if (!song) return scores;
     const row = stepOf(from + frame) * phones.length;
-    const trust = song.trust.fine * (song.news[stepOf(from + frame)] ?? 1);
+    const trust = TRUST.fine * (song.news[stepOf(from + frame)] ?? 1);
     for (let at = 0; at < count; at++) {
       const phone = baseOf[senones[at] as number] as number;
       scores[at] = trust * (scores[at] as number) + (song.likelier[row + phone] ?? 0);

@@ -58,14 +58,14 @@ export function realigned(
   parts: readonly Stretch[],
   places: readonly (Placed | undefined)[],
 ): readonly (Placed | undefined)[] {
-  const sureAtFirst = confidences(places);
+  const sureAtFirst = confidences(places, voice.song !== undefined);
   let [best, sure] = [places, sureAtFirst];
   for (const run of parts.flatMap((part) => runsIn(part, places, sureAtFirst))) {
     const [words, frames] = [run.last - run.first, run.to - run.from];
     if (words > MOST_WORDS || frames > MOST_FRAMES || frames < ROOM * words) continue;
     const again = aligner.places(voice, tokens, run);
     const next = [...best.slice(0, run.first), ...again, ...best.slice(run.last)];
-    const surer = confidences(next);
+    const surer = confidences(next, voice.song !== undefined);
     if (sum(surer) <= sum(sure)) continue;
     [best, sure] = [next, surer];
   }

@@ -30,8 +30,9 @@ const LEAST_SUNG = 80;
 const LEAST_TOKENS = 2;
 /** How many lines are looked at closely for one place. */
 const CLOSELY = 3;
-/** How sure its words must be on the whole. */
-const SURE_ENOUGH = 0.75;
+/** How sure its words must be on the whole, and each of them. */
+const SURE_ENOUGH = 0.85;
+const SURE_EACH = 0.7;
 /** A place with more frames is no gap in a song. */
 const MOST_FRAMES = 6000;
 
@@ -74,7 +75,7 @@ function roughly(
 ): number {
   const { coarse } = voice;
   const [first, last] = [Math.floor(from / STRIDE), Math.min(coarse.count, Math.ceil(to / STRIDE))];
-  const found = coarsePath(aligner.plain, coarse, tokens, first, last);
+  const found = coarsePath(aligner.plain, voice.coarse, tokens, first, last);
   if (!found) return Infinity;
   const said = new Set(found.tokenOf.filter((token) => token >= 0));
   if (said.size < tokens.length) return Infinity;
@@ -107,14 +108,15 @@ export function sungAgain(
       .map(({ line }) => {
         const stretch: Stretch = { ...gap, ...line };
         const found = aligner.places(voice, free, stretch);
-        const sure = confidences(found);
+        const sure = confidences(found, voice.song !== undefined);
         return {
           ...line,
           places: found,
           sure: sure.reduce((sum, one) => sum + one, 0) / sure.length,
+          least: Math.min(...sure),
         };
       })
-      .filter(({ sure }) => sure >= SURE_ENOUGH)
+      .filter(({ sure, least }) => sure >= SURE_ENOUGH && least >= SURE_EACH)
       .sort((a, b) => b.sure - a.sure)[0];
     if (!best) return [];
     const said = best.places.filter((place): place is Placed => place !== undefined);

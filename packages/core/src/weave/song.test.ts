@@ -68,9 +68,9 @@ describe('what the network of songs is shown', () => {
 });
 
 describe('a song that is heard', () => {
-  const phones = ['SIL', 'A', '+NSN+', 'B'];
+  const phones = ['SIL', 'B', '+NSN+', 'AA'];
   const outputs = 3 + FILTERS;
-  /** A network that says the same at every step: sound B, and half of each band is the voice's. */
+  /** A network that says the same at every step: AA is held, and half of each band is the voice's. */
   const weights: SongWeights = {
     inputs: SONG_INPUTS,
     channels: 1,
@@ -83,24 +83,36 @@ describe('a song that is heard', () => {
     coded: '\u017f'.repeat(SONG_INPUTS + outputs),
     steps: Array<number>(1 + outputs).fill(0),
     offsets: [0, 0, 3, 1, ...Array<number>(FILTERS).fill(0)],
-    phones: ['A', 'B'],
+    phones: ['B', 'AA'],
     priors: [Math.log(0.25), Math.log(0.25), Math.log(0.5)],
   };
   const model = { phones } as unknown as AcousticModel;
   const given = song(tone(440, 0.3));
   const found = hearSong(weights, model, given);
+  if (!found) throw new Error('Nobody sings.');
 
   it('says of each sound how much likelier it is than it is at all', () => {
     const whole = Math.log(1 + Math.exp(3) + Math.exp(1));
-    const [silence, a, noise, b] = found.song.likelier;
-    expect(b).toBeCloseTo(3 - whole - Math.log(0.25), 4);
-    expect(a).toBeCloseTo(-whole - Math.log(0.25), 4);
-    expect(silence).toBeCloseTo(1 - whole - Math.log(0.5), 4);
+    const [silence, b, noise, a] = found.song.likelier;
+    // A part of how often it is sung at all is taken off.
+    const part = 0.3;
+    expect(a).toBeCloseTo(3 - whole - part * Math.log(0.25), 4);
+    expect(b).toBeCloseTo(-whole - part * Math.log(0.25), 4);
+    expect(silence).toBeCloseTo(1 - whole - part * Math.log(0.5), 4);
     expect(noise).toBe(silence);
     expect(found.song.sung[7]).toBeCloseTo(1 - Math.exp(1 - whole), 4);
   });
 
-  it('takes off each band what is not the voice', () => {
+  it('hears that a vowel is held, and that this tells less and less', () => {
+    const { news } = found.song;
+    expect(news[0]).toBe(1);
+    expect(news[20]).toBeLessThan(news[10] ?? 0);
+    // Who holds no vowel speaks: that is heard without the network.
+    const spoken = { ...weights, offsets: [0, 3, 0, ...weights.offsets.slice(3)] };
+    expect(hearSong(spoken, model, given)).toBeUndefined();
+  });
+
+  it('takes off each band of singing what is not the voice', () => {
     const at = 30 * FILTERS + 5;
     const less = (given.levels[at] as number) - (found.bands.levels[at] as number);
     expect(less).toBeCloseTo(Math.log(2), 4);

@@ -35,13 +35,8 @@ const HELD = 8;
 /** How much less likely than the likeliest another vowel is where one begins to be held; less and less after. */
 const OTHER_VOWEL = 0.5;
 
-/** How much the acoustic model, which was taught on speech, says beside the network, in each pass. */
-export interface Trust {
-  readonly coarse: number;
-  readonly fine: number;
-}
-const TRUST_OF_SPEECH: Trust = { coarse: 1, fine: 1 };
-const TRUST_OF_SINGING: Trust = { coarse: 0.1, fine: 0.3 };
+/** How much the acoustic model, which was taught on speech, says beside the network of singing, in each pass. */
+export const TRUST = { coarse: 0.1, fine: 0.3 };
 /** From what share of held vowels on somebody sings: who speaks holds next to none. */
 const SINGING = 0.1;
 
@@ -53,7 +48,6 @@ export interface HeardSong {
   readonly sung: Float32Array;
   /** By step, how much of what is heard is new: less and less while a vowel is held. */
   readonly news: Float32Array;
-  readonly trust: Trust;
 }
 
 /** Steps that the network takes at once. */
@@ -62,14 +56,14 @@ const BLOCK = 500;
 /**
  * Listens to a song.
  *
- * @returns  what was heard, and the bands with the voice brought forward
+ * @returns  what was heard, and the bands with the voice brought forward; undefined where nobody sings
  */
 export function hearSong(
   weights: SongWeights,
   model: AcousticModel,
   bands: Bands & { readonly song: SongLevels },
   onProgress: (share: number) => void = () => undefined,
-): { readonly song: HeardSong; readonly bands: Bands } {
+): { readonly song: HeardSong; readonly bands: Bands } | undefined {
   const network = new Network(weights);
   const inputs = songInputs(bands.song);
   const steps = inputs.length / weights.inputs;
@@ -99,14 +93,21 @@ export function hearSong(
       run = vowels > 0.6 ? run + 1 : 0;
       const isNew = 1 / (1 + Math.max(0, run - HELD) / HELD);
       news[step] = isNew;
+      const ratios = own.map(
+        (sum, at) => Math.max(LEAST, sum - whole) - PRIOR * (weights.priors[at] as number),
+      );
       // Which vowel is held is heard where it begins: what it turns into tells little.
-      const least = run > HELD ? most - OTHER_VOWEL * isNew : -Infinity;
-      for (let phone = 0; phone < phones; phone++) {
-        const output = outputOf[phone] as number;
-        const sum = Math.max(own[output] as number, isVowel[output] ? least : -Infinity);
-        const prior = PRIOR * (weights.priors[output] as number);
-        likelier[step * phones + phone] = Math.max(LEAST, sum - whole) - prior;
+      if (run > HELD) {
+        const best = ratios.reduce(
+          (likeliest, ratio, at) => (isVowel[at] ? Math.max(likeliest, ratio) : likeliest),
+          LEAST,
+        );
+        ratios.forEach((ratio, at) => {
+          if (isVowel[at]) ratios[at] = Math.max(ratio, best - OTHER_VOWEL * isNew);
+        });
       }
+      for (let phone = 0; phone < phones; phone++)
+        likelier[step * phones + phone] = ratios[outputOf[phone] as number] as number;
       for (let band = 0; band < FILTERS; band++) {
         const share = logistic(sums[from + sounds + 1 + band] as number);
         const less = Math.log(Math.max(LEAST_SHARE, share));
@@ -122,8 +123,9 @@ export function hearSong(
     onProgress(step / steps);
   }
   take(network.end());
-  const trust = heldShare(sung, news) > SINGING ? TRUST_OF_SINGING : TRUST_OF_SPEECH;
-  return { song: { likelier, sung, news, trust }, bands: { ...bands, levels } };
+  // Who speaks is heard by the acoustic model alone, which was taught on speech.
+  if (heldShare(sung, news) <= SINGING) return undefined;
+  return { song: { likelier, sung, news }, bands: { ...bands, levels } };
 }
 
 /** What share of what is spoken or sung are held vowels. */

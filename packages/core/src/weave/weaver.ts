@@ -11,7 +11,7 @@ import type { AcousticModel } from './acousticModel.ts';
 import { Aligner } from './aligner.ts';
 import { halfOf, type PlainVoice, type WeaveHelper } from './helper.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
-import { confidences } from './confidence.ts';
+import { confidences, signsOf, sureBy } from './confidence.ts';
 import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
@@ -48,6 +48,7 @@ interface Plan {
   readonly stretches: readonly Stretch[];
   /** The frame at which the coarse pass had each token begin; undefined where it had none. */
   readonly roughly: readonly (number | undefined)[];
+  readonly onSigns: WeaveOptions['onSigns'];
 }
 
 /** Fewer frames are not worth a helper. */
@@ -64,6 +65,8 @@ export interface WeaveOptions extends WithHelper {
   readonly within?: Range | undefined;
   /** The words that begin a line or a sentence, by their places; nothing is known of lines where nothing is said. */
   readonly lines?: readonly number[] | undefined;
+  /** Is told by what it is judged how sure each word is, as `signsOf` has it; for `training/confidence.ts`. */
+  readonly onSigns?: (signs: readonly (readonly number[] | undefined)[]) => void;
 }
 
 const ignore = (): void => undefined;
@@ -110,9 +113,9 @@ export class Weaver {
   /** The bands of a sound with its voice brought forward, and what was heard for it. */
   #forward(bands: Bands): { readonly bands: Bands; readonly song?: HeardSong } {
     const { song } = bands;
-    return this.#song && song
-      ? hearSong(this.#song, this.#aligner.model, { ...bands, song })
-      : { bands };
+    const heard =
+      this.#song && song && hearSong(this.#song, this.#aligner.model, { ...bands, song });
+    return heard ?? { bands };
   }
 
   #take(voice: Voice): void {
@@ -180,13 +183,14 @@ export class Weaver {
   }
 
   /**
-   * Lines that are sung again where nothing is written, in the order of the sound.
+   * Lines that are sung again where nothing is written, in the order of the sound; none of speech.
    *
    * @param woven    what {@link weave} gave for these words
    * @param options  the same as for them; only there is anything looked for
    */
   repeats(words: readonly string[], woven: readonly Woven[], options: WeaveOptions = {}): Repeat[] {
     const { within, lines = [] } = options;
+    if (this.#song && !this.#voice?.song) return [];
     const plan = this.#plan(words, { within });
     const { voice, said, tokens } = plan;
     const tokenOf = new Map(said.map((index, token) => [index, token]));
@@ -209,7 +213,7 @@ export class Weaver {
       : { from: 0, to: count };
     return sungAgain(this.#aligner, voice, tokens, all, gapsBetween(taken, bounds)).map(
       ({ first, last, places }) => {
-        const sure = confidences(places);
+        const sure = confidences(places, voice.song !== undefined);
         const edges = edgesOf(voice, places);
         const from = said[first] as number;
         const to = (said[last - 1] as number) + 1;
@@ -226,7 +230,10 @@ export class Weaver {
     );
   }
 
-  #plan(words: readonly string[], { pins = [], taps = [], within, lines }: WeaveOptions): Plan {
+  #plan(
+    words: readonly string[],
+    { pins = [], taps = [], within, lines, onSigns }: WeaveOptions,
+  ): Plan {
     const voice = this.#voice;
     if (!voice) throw new Error('There is no sound to weave on.');
     const fixed = new Map(pins.map((pin) => [pin.index, pin]));
@@ -256,7 +263,7 @@ export class Weaver {
         this.#learnt = found.learnt;
       }
     }
-    return { voice, words, fixed, said, tokens, parts, stretches, roughly };
+    return { voice, words, fixed, said, tokens, parts, stretches, roughly, onSigns };
   }
 
   /** @param found  of each stretch, where its words lie */
@@ -269,7 +276,9 @@ export class Weaver {
       });
     });
     const places = realigned(this.#aligner, voice, tokens, parts, placed);
-    const sure = confidences(places, roughly);
+    const signs = signsOf(places, roughly);
+    const singing = voice.song !== undefined;
+    const sure = signs.map((own) => sureBy(own, singing));
     const edges = edgesOf(voice, places);
     const tokenOf = new Map(said.map((index, token) => [index, token]));
     const woven = words.map((_, index): Woven => {
@@ -288,6 +297,7 @@ export class Weaver {
         sounds: soundsOf(voice, token === undefined ? undefined : places[token], this.#names),
       };
     });
+    plan.onSigns?.(words.map((_, index) => signs[tokenOf.get(index) ?? -1]));
     return besidePins(woven);
   }
 

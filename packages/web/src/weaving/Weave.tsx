@@ -62,7 +62,7 @@ export default function Weave({ close, show, about }: WindowProps) {
     return then === 'sense' ? { by: then } : { by: then, count: each, hold: HOLD };
   }, [then, each]);
   const run = useRun<FoundWords>();
-  const [addsRepeats, setAddsRepeats] = useState(programme.strands[strand]?.kind === 'lyric');
+  const [addsRepeats, setAddsRepeats] = useState(false);
   const begin = () =>
     run.begin((onProgress) => weaveAll(programme, strand, ids, material, language, onProgress));
   const count = weaving.words.length;
