@@ -52,11 +52,117 @@ export interface HeardSong {
 
 /** Steps that the network takes at once. */
 const BLOCK = 500;
+/** Of a longer sound, so many stretches of so many steps tell whether somebody sings: half a minute each. */
+const PROBES = 8;
+const PROBE = 1500;
+
+/** What the network says of a step. */
+interface Opinion {
+  /** The sums of the sounds and of none, and the logarithm of what all of them come to. */
+  readonly own: Float32Array;
+  readonly whole: number;
+  /** How likely it is that somebody speaks or sings. */
+  readonly sung: number;
+  /** How much of what is heard is new. */
+  readonly news: number;
+  /** The sums of the shares of the voice. */
+  readonly shares: Float32Array;
+}
+
+/** Follows what the network says, step by step. */
+class Follower {
+  readonly #sounds: number;
+  readonly #isVowel: readonly boolean[];
+  /** Steps in which vowels were sung without a break. */
+  #run = 0;
+
+  constructor({ phones }: SongWeights) {
+    this.#sounds = phones.length;
+    this.#isVowel = phones.map((name) => VOWELS.has(name));
+  }
+
+  next(sums: Float32Array): Opinion {
+    const own = sums.subarray(0, this.#sounds + 1);
+    const most = own.reduce((best, sum) => Math.max(best, sum), -Infinity);
+    const whole = most + Math.log(own.reduce((total, sum) => total + Math.exp(sum - most), 0));
+    const vowels = own.reduce(
+      (total, sum, at) => (this.#isVowel[at] ? total + Math.exp(sum - whole) : total),
+      0,
+    );
+    this.#run = vowels > 0.6 ? this.#run + 1 : 0;
+    return {
+      own,
+      whole,
+      sung: 1 - Math.exp((own[this.#sounds] as number) - whole),
+      news: 1 / (1 + Math.max(0, this.#run - HELD) / HELD),
+      shares: sums.subarray(this.#sounds + 1),
+    };
+  }
+
+  /** How much likelier each sound, and none, is than it is at all, as a logarithm. */
+  ratios({ own, whole, news }: Opinion, priors: readonly number[]): Float32Array {
+    const ratios = own.map(
+      (sum, at) => Math.max(LEAST, sum - whole) - PRIOR * (priors[at] as number),
+    );
+    if (news === 1) return ratios;
+    // Which vowel is held is heard where it begins: what it turns into tells little.
+    const best = ratios.reduce(
+      (likeliest, ratio, at) => (this.#isVowel[at] ? Math.max(likeliest, ratio) : likeliest),
+      LEAST,
+    );
+    return ratios.map((ratio, at) =>
+      this.#isVowel[at] ? Math.max(ratio, best - OTHER_VOWEL * news) : ratio,
+    );
+  }
+}
+
+/** Runs a network over the inputs of some steps, and gives what it says of each in turn. */
+function opinions(
+  weights: SongWeights,
+  inputs: Float32Array,
+  each: (opinion: Opinion, follower: Follower) => void,
+  onProgress: (share: number) => void = () => undefined,
+): void {
+  const network = new Network(weights);
+  const follower = new Follower(weights);
+  const take = (sums: Float32Array) => {
+    for (let from = 0; from < sums.length; from += weights.outputs)
+      each(follower.next(sums.subarray(from, from + weights.outputs)), follower);
+  };
+  for (let from = 0; from < inputs.length; from += BLOCK * weights.inputs) {
+    take(network.push(inputs.subarray(from, from + BLOCK * weights.inputs)));
+    onProgress(from / inputs.length);
+  }
+  take(network.end());
+}
+
+/** Whether somebody sings, by some stretches of a sound. */
+function isSung(weights: SongWeights, inputs: Float32Array): boolean {
+  const steps = inputs.length / weights.inputs;
+  const isLong = steps > PROBES * PROBE;
+  const starts = isLong
+    ? Array.from({ length: PROBES }, (_, at) => Math.floor((at * (steps - PROBE)) / (PROBES - 1)))
+    : [0];
+  const length = isLong ? PROBE : steps;
+  let [all, held] = [0, 0];
+  for (const start of starts)
+    opinions(
+      weights,
+      inputs.subarray(start * weights.inputs, (start + length) * weights.inputs),
+      ({ sung, news }) => {
+        if (sung <= 0.5) return;
+        all++;
+        if (news < 1) held++;
+      },
+    );
+  return held > SINGING * all;
+}
 
 /**
  * Listens to a song.
  *
- * @returns  what was heard, and the bands with the voice brought forward; undefined where nobody sings
+ * @returns  what was heard, and the bands with the voice brought forward; undefined where nobody sings: who speaks is heard
+ *           by the acoustic model alone, which was taught on speech
  */
 export function hearSong(
   weights: SongWeights,
@@ -64,77 +170,37 @@ export function hearSong(
   bands: Bands & { readonly song: SongLevels },
   onProgress: (share: number) => void = () => undefined,
 ): { readonly song: HeardSong; readonly bands: Bands } | undefined {
-  const network = new Network(weights);
   const inputs = songInputs(bands.song);
+  if (!isSung(weights, inputs)) return undefined;
   const steps = inputs.length / weights.inputs;
-  const sounds = weights.phones.length;
   const phones = model.phones.length;
   const place = new Map(weights.phones.map((name, at) => [name, at]));
-  /** The output of each phone of the model. */
-  const outputOf = model.phones.map((name) => place.get(name) ?? sounds);
+  /** The output of each phone of the model: that of none for silence and noise. */
+  const outputOf = model.phones.map((name) => place.get(name) ?? weights.phones.length);
   const likelier = sharedFloats(steps * phones);
   const sung = sharedFloats(steps);
   const news = sharedFloats(steps);
-  const isVowel = weights.phones.map((name) => VOWELS.has(name));
-  /** Steps in which vowels were sung without a break. */
-  let run = 0;
   const levels = bands.levels.slice();
   let step = 0;
-  const take = (sums: Float32Array) => {
-    for (let from = 0; from < sums.length; from += weights.outputs, step++) {
-      const own = sums.subarray(from, from + sounds + 1);
-      const most = own.reduce((best, sum) => Math.max(best, sum), -Infinity);
-      const whole = most + Math.log(own.reduce((total, sum) => total + Math.exp(sum - most), 0));
-      const vowels = own.reduce(
-        (total, sum, at) => (isVowel[at] ? total + Math.exp(sum - whole) : total),
-        0,
-      );
-      sung[step] = 1 - Math.exp((own[sounds] as number) - whole);
-      run = vowels > 0.6 ? run + 1 : 0;
-      const isNew = 1 / (1 + Math.max(0, run - HELD) / HELD);
-      news[step] = isNew;
-      const ratios = own.map(
-        (sum, at) => Math.max(LEAST, sum - whole) - PRIOR * (weights.priors[at] as number),
-      );
-      // Which vowel is held is heard where it begins: what it turns into tells little.
-      if (run > HELD) {
-        const best = ratios.reduce(
-          (likeliest, ratio, at) => (isVowel[at] ? Math.max(likeliest, ratio) : likeliest),
-          LEAST,
-        );
-        ratios.forEach((ratio, at) => {
-          if (isVowel[at]) ratios[at] = Math.max(ratio, best - OTHER_VOWEL * isNew);
-        });
-      }
+  opinions(
+    weights,
+    inputs,
+    (opinion, follower) => {
+      sung[step] = opinion.sung;
+      news[step] = opinion.news;
+      const ratios = follower.ratios(opinion, weights.priors);
       for (let phone = 0; phone < phones; phone++)
         likelier[step * phones + phone] = ratios[outputOf[phone] as number] as number;
       for (let band = 0; band < FILTERS; band++) {
-        const share = logistic(sums[from + sounds + 1 + band] as number);
-        const less = Math.log(Math.max(LEAST_SHARE, share));
+        const less = Math.log(Math.max(LEAST_SHARE, logistic(opinion.shares[band] as number)));
         for (let frame = step * FRAMES_A_STEP; frame < (step + 1) * FRAMES_A_STEP; frame++) {
           const at = frame * FILTERS + band;
           levels[at] = (levels[at] as number) + less;
         }
       }
-    }
-  };
-  for (let from = 0; from < inputs.length; from += BLOCK * weights.inputs) {
-    take(network.push(inputs.subarray(from, from + BLOCK * weights.inputs)));
-    onProgress(step / steps);
-  }
-  take(network.end());
-  // Who speaks is heard by the acoustic model alone, which was taught on speech.
-  if (heldShare(sung, news) <= SINGING) return undefined;
+      step++;
+    },
+    onProgress,
+  );
   return { song: { likelier, sung, news }, bands: { ...bands, levels } };
-}
-
-/** What share of what is spoken or sung are held vowels. */
-function heldShare(sung: Float32Array, news: Float32Array): number {
-  let [all, held] = [0, 0];
-  sung.forEach((likely, step) => {
-    if (likely <= 0.5) return;
-    all++;
-    if ((news[step] as number) < 1) held++;
-  });
-  return all > 0 ? held / all : 0;
 }

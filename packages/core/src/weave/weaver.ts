@@ -29,6 +29,8 @@ import type { Pin, Repeat, Tap, Woven } from './woven.ts';
 
 /** Frames of speech that a voice is learnt from at most: a minute and a half. */
 const LEARNT = 9000;
+/** How far the progress of hearing a song has come when the network is done with it. */
+const OF_SONG = 0.4;
 /** How late a tap comes at most, and how early, in seconds. */
 const TAPPED_LATE = 0.35;
 const TAPPED_EARLY = 0.2;
@@ -99,10 +101,14 @@ export class Weaver {
    * @param onProgress  called now and then with the progress, from 0 to 1
    */
   async hear(bands: Bands, { helper, onProgress = ignore }: WithHelper = {}): Promise<void> {
-    const { voice, meanAt } = plainVoiceOf(this.#forward(bands));
+    const { voice, meanAt } = plainVoiceOf(
+      this.#forward(bands, (share) => onProgress(OF_SONG * share)),
+    );
     const there = helper?.hear(voice);
     const part = helper ? { from: 0, to: halfOf(voice.frames) } : undefined;
-    const here = coarseScores(this.#aligner.plain, voice, meanAt, onProgress, part);
+    const done = voice.song ? OF_SONG : 0;
+    const further = (share: number) => onProgress(done + (1 - done) * share);
+    const here = coarseScores(this.#aligner.plain, voice, meanAt, further, part);
     const after = await there;
     if (helper && !after) throw new Error('The helper thread has no model.');
     const coarse = after ? joinedScores(here, after) : here;
@@ -111,10 +117,13 @@ export class Weaver {
   }
 
   /** The bands of a sound with its voice brought forward, and what was heard for it. */
-  #forward(bands: Bands): { readonly bands: Bands; readonly song?: HeardSong } {
-    const { song } = bands;
+  #forward(
+    bands: Bands,
+    onProgress: (share: number) => void,
+  ): { readonly bands: Bands; readonly song?: HeardSong } {
+    const [network, { song }] = [this.#song, bands];
     const heard =
-      this.#song && song && hearSong(this.#song, this.#aligner.model, { ...bands, song });
+      network && song && hearSong(network, this.#aligner.model, { ...bands, song }, onProgress);
     return heard ?? { bands };
   }
 
