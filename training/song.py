@@ -9,7 +9,7 @@ the share that the voice has in each band of the acoustic model. Needs PyTorch (
 import glob, gzip, json, math, os, sys, time
 import numpy as np, torch
 from torch import nn
-from network import Net, written
+from network import Net, restored, written
 
 features, songs, phones, out = sys.argv[1:5]; minutes = float(sys.argv[5]) if len(sys.argv) > 5 else 30
 torch.manual_seed(1); np.random.seed(1); torch.set_num_threads(int(os.environ.get('THREADS', '2')))
@@ -39,10 +39,7 @@ print(len(seen), 'songs to learn from,', len(held), 'held back', sum(len(d[0]) f
 net = Net(SHAPE, .1); best = None
 if len(sys.argv) > 6:
     # Goes on from weights that were written before.
-    kept = json.load(gzip.open(sys.argv[6])); at = out_at = 0
-    for l in [net.first, *net.rest, net.last]:
-        o, i, k = l.weight.shape; q = np.array([ord(c) - 0x17f for c in kept['coded'][at:at + o * i * k]], np.float32).reshape(k, i, o); at += o * i * k
-        l.weight.data = torch.from_numpy(q.transpose(2, 1, 0) * np.array(kept['steps'][out_at:out_at + o], np.float32)[:, None, None]); l.bias.data = torch.tensor(kept['offsets'][out_at:out_at + o]); out_at += o
+    kept = json.load(gzip.open(sys.argv[6])); restored(net, kept)
     mean, spread = torch.tensor(kept['mean']), torch.tensor(kept['spread'])
 optimiser = torch.optim.AdamW(net.parameters(), lr=3e-3, weight_decay=1e-2); begun = time.time(); step = 0
 bce = nn.BCEWithLogitsLoss(reduction='none')

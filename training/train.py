@@ -8,7 +8,7 @@ decides when to stop. Writes the weights as TypeScript. Needs PyTorch (Debian: p
 import glob, json, math, os, sys, time
 import numpy as np, torch
 from torch import nn
-from network import Net, written
+from network import Net, restored, written
 
 what, features, truths, out = sys.argv[1:5]
 minutes = float(sys.argv[5]) if len(sys.argv) > 5 else 20
@@ -56,10 +56,7 @@ print(len(seen), 'sounds to learn from,', len(held), 'held back', flush=True)
 net = Net(SHAPE, .1 if what == 'pulse' else .2); best = None
 if len(sys.argv) > 6:
     # Goes on from weights that were written before.
-    kept = json.loads(open(sys.argv[6]).read().split('Weights = ', 1)[1].rstrip().rstrip(';')); at = out_at = 0
-    for l in [net.first, *net.rest, net.last]:
-        o, i, k = l.weight.shape; q = np.array([ord(c) - 0x17f for c in kept['coded'][at:at + o * i * k]], np.float32).reshape(k, i, o); at += o * i * k
-        l.weight.data = torch.from_numpy(q.transpose(2, 1, 0) * np.array(kept['steps'][out_at:out_at + o], np.float32)[:, None, None]); l.bias.data = torch.tensor(kept['offsets'][out_at:out_at + o]); out_at += o
+    kept = json.loads(open(sys.argv[6]).read().split('Weights = ', 1)[1].rstrip().rstrip(';')); restored(net, kept)
     mean, spread = torch.tensor(kept['mean']), torch.tensor(kept['spread'])
 bce = nn.BCEWithLogitsLoss(reduction='none', pos_weight=torch.tensor([2., 4., 1.] if what == 'pulse' else [1., 1.])[:, None])
 scale = torch.tensor([1., 1., .15] if what == 'pulse' else [1., 1.])[:, None]

@@ -5,6 +5,7 @@
  * filters of unit area from 130 to 6,800 Hz on the mel scale (Davis and Mermelstein, 1980), logarithm,
  * orthonormal cosine transform to 13 cepstra, liftering with 22.
  */
+import { hertzOf, mel } from '../listen/signal/mel.ts';
 import type { Spectra } from '../listen/signal/spectra.ts';
 import { WIDTH } from './acousticModel.ts';
 import { sharedFloats } from './shared.ts';
@@ -35,9 +36,6 @@ const GRID = 31.25;
 /** Samples count as 16-bit numbers, and no band is quieter than this. */
 const SCALE = 32_768;
 const FLOOR = 1;
-
-const mel = (hertz: number): number => 2595 * Math.log10(1 + hertz / 700);
-const hertzOf = (mels: number): number => 700 * (10 ** (mels / 2595) - 1);
 
 interface Filter {
   readonly from: number;

@@ -2,6 +2,7 @@
  * What the network that hears singing through music is shown: the levels of narrow bands in the middle of a stereo sound and
  * beside it, where a voice is not, a hundred times a second.
  */
+import { hertzOf, mel } from '../listen/signal/mel.ts';
 import { Spectra } from '../listen/signal/spectra.ts';
 import { GrowingBytes } from '../listen/signal/growing.ts';
 
@@ -21,9 +22,6 @@ export interface SongLevels {
   /** What differs between the channels; undefined of one channel. */
   readonly side: Uint8Array | undefined;
 }
-
-const mel = (hertz: number): number => 2595 * Math.log10(1 + hertz / 700);
-const hertzOf = (mels: number): number => 700 * (10 ** (mels / 2595) - 1);
 
 /** Collects the levels of the bands of power spectra. */
 export class LevelsOfBands {

@@ -5,6 +5,7 @@
  * equally wide on the mel scale from 120 to 6,800 Hz, each level one byte in steps of
  * {@link DECIBELS_A_STEP} dB.
  */
+import { hertzOf, mel } from './mel.ts';
 import { Spectra } from './spectra.ts';
 
 export const BANDS = 20;
@@ -13,9 +14,6 @@ export const DECIBELS_A_STEP = 0.4;
 export const LOWEST_DECIBELS = -106;
 /** Makes a full-scale sine about 4 dB: that of its window times a little over two. */
 const SCALE = 2.916;
-
-const mel = (hertz: number) => 2595 * Math.log10(1 + hertz / 700);
-const hertz = (mels: number) => 700 * (10 ** (mels / 2595) - 1);
 
 /** Gives band levels while sound is pushed through it in chunks of any length. */
 export class SpeechBands {
@@ -29,7 +27,7 @@ export class SpeechBands {
     this.#spectra = new Spectra(rate, { length: 0.0256, window: 'hamming', highest: top + 100 });
     this.#edges = Array.from({ length: BANDS + 1 }, (_, band) => {
       const at = mel(120) + ((mel(top) - mel(120)) * band) / BANDS;
-      return Math.round(hertz(at) / this.#spectra.binWidth);
+      return Math.round(hertzOf(at) / this.#spectra.binWidth);
     });
   }
 
