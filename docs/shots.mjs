@@ -16,7 +16,7 @@ const browser = await chromium.launch({
 const list = await (await fetch(`${address}/api/programmes`)).json();
 const named = (title) => list.find((programme) => programme.title === title).id;
 const id = named('The Ferry at Skerrymoor');
-const song = named('Slack Water');
+const song = named('Slack Water on the Bars');
 
 /** The narration without its fourth and eleventh phrase, as if it had been cut. */
 const narration = new URL('../demo/ferry/narration-hesper.opus', import.meta.url).pathname;

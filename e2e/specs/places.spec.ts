@@ -6,16 +6,16 @@ test('programmes are made, renamed, copied, deleted, brought back and searched',
 }) => {
   await page.goto('/');
   const list = page.getByRole('listitem');
-  await expect(list).toHaveCount(4);
+  await expect(list).toHaveCount(5);
   await page.getByRole('button', { name: 'Actions for The Ferry at Skerrymoor' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
-  await expect(list).toHaveCount(4);
+  await expect(list).toHaveCount(6);
   await expect(page.getByRole('menu')).toHaveCount(0);
   await page.getByRole('button', { name: 'Actions for The Ferry at Skerrymoor, copy' }).click();
   await page.getByRole('menuitem', { name: 'Rename …' }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill('The Chain');
   await page.getByRole('button', { name: 'Rename', exact: true }).click();
-  await expect(page.getByText('The Chain')).toBeVisible();
+  await expect(page.getByText('The Chain', { exact: true })).toBeVisible();
   await page.getByLabel('Search programmes').fill('chain');
   await expect(list).toHaveCount(1);
   await page.getByRole('button', { name: 'Actions for The Chain' }).click();
@@ -34,7 +34,7 @@ test('a programme leaves as one file and comes back', async ({ page }, info) => 
   const path = info.outputPath('ferry.cadence.json');
   await download.saveAs(path);
   await page.locator('input[accept*=json]').setInputFiles(path);
-  await expect(page.getByRole('listitem')).toHaveCount(4);
+  await expect(page.getByRole('listitem')).toHaveCount(6);
   const broken = info.outputPath('broken.json');
   await writeFile(broken, '{"format":');
   await page.locator('input[accept*=json]').setInputFiles(broken);
