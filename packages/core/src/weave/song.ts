@@ -137,7 +137,7 @@ function opinions(
 }
 
 /** Whether somebody sings, by some stretches of a sound. */
-function isSung(weights: SongWeights, inputs: Float32Array): boolean {
+function isSinging(weights: SongWeights, inputs: Float32Array): boolean {
   const steps = inputs.length / weights.inputs;
   const isLong = steps > PROBES * PROBE;
   const starts = isLong
@@ -171,7 +171,7 @@ export function hearSong(
   onProgress: (share: number) => void = () => undefined,
 ): { readonly song: HeardSong; readonly bands: Bands } | undefined {
   const inputs = songInputs(bands.song);
-  if (!isSung(weights, inputs)) return undefined;
+  if (!isSinging(weights, inputs)) return undefined;
   const steps = inputs.length / weights.inputs;
   const phones = model.phones.length;
   const place = new Map(weights.phones.map((name, at) => [name, at]));

@@ -5,7 +5,7 @@ import type { WordTime } from '../programme.ts';
 /** How it is known, or why there is none: it was not heard, or never woven. */
 export type WordState = 'sure' | 'doubtful' | 'pinned' | 'spread' | 'not heard' | 'not woven';
 
-/** Whether an editor fixed this time: no computation moves it. */
+/** Whether an editor fixed this time: no computation moves it, but for weaving, which looks for tapped words near their taps. */
 export const fixed = ({ source }: WordTime): boolean => source === 'pinned' || source === 'tapped';
 
 /** @param woven  whether any word of its cue has a time */
