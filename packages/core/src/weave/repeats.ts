@@ -66,7 +66,7 @@ function isSung({ song }: Voice, from: number, to: number): boolean {
   return count >= LEAST_SUNG;
 }
 
-/** How well a line fits somewhere in a gap by the coarse pass: the mean shortfall of its frames; less is better. */
+/** How badly a line fits in a gap by the coarse pass: what a frame of the best path costs on average. */
 function roughly(
   aligner: Aligner,
   voice: Voice,
