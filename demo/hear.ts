@@ -8,6 +8,7 @@ import { join, parse } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { packHeard } from '@cadence/core/listen/heardFile.ts';
 import { Listener } from '@cadence/core/listen/listening.ts';
+import { lineStarts } from '@cadence/core/text/sentences.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { weaveSound } from '@cadence/node/weave.ts';
 import { NARRATION } from './ferry/script.ts';
@@ -36,17 +37,11 @@ for (const part of ['ferry', 'slack']) {
 const tokens = NARRATION.flatMap(([phrase]) =>
   wordsOf(phrase.replace('|', '\n')).map(({ text }) => text),
 );
-const lyrics = LINES.map((line) => wordsOf(line).map(({ text }) => text));
-const song = await weaveSound(
-  fileURLToPath(new URL('./slack/slack-water.opus', import.meta.url)),
-  'en',
-  [
-    {
-      words: lyrics.flat(),
-      lines: lyrics.map((_, at) => lyrics.slice(0, at).flat().length),
-    },
-  ],
-);
+const lyrics = LINES.join('\n');
+const slack = fileURLToPath(new URL('./slack/slack-water.opus', import.meta.url));
+const song = await weaveSound(slack, 'en', [
+  { words: wordsOf(lyrics).map(({ text }) => text), lines: lineStarts(lyrics) },
+]);
 writeFileSync(
   fileURLToPath(new URL('./slack/woven.json', import.meta.url)),
   `${JSON.stringify({ woven: song.woven[0], repeats: song.repeats[0] })}\n`,

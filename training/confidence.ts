@@ -12,8 +12,7 @@ import { lineStarts } from '@cadence/core/text/sentences.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { openWeaver, weavingFiles } from '@cadence/core/weave/openWeaver.ts';
-import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import { openSound } from '@cadence/node/sound.ts';
+import { bandsOf } from './bands.ts';
 
 interface TruthWord {
   readonly start: number | null;
@@ -39,10 +38,7 @@ for (const folder of folders) {
     const { words: truth } = JSON.parse(readFileSync(`${base}.truth.json`, 'utf8')) as {
       words: TruthWord[];
     };
-    const sound = await openSound(soundOf(base) ?? '');
-    const listener = new VoiceListener(sound.sampleRate);
-    for await (const channels of sound.chunks()) listener.push(channels);
-    const bands = listener.finish();
+    const bands = await bandsOf(soundOf(base) ?? '');
     const weave = async (
       group: string,
       text: string,

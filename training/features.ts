@@ -14,7 +14,7 @@ import { PULSE_INPUTS, PulseInputs } from '@cadence/core/listen/pulse/pulseSteps
 import { VOICE_INPUTS, VoiceInputs } from '@cadence/core/listen/speech/voiceSteps.ts';
 import { FILTERS, type Bands } from '@cadence/core/weave/cepstra.ts';
 import { FRAMES_A_STEP, SONG_INPUTS, songInputs } from '@cadence/core/weave/songBands.ts';
-import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
+import { bandsOf } from './bands.ts';
 
 const [what = '', folder = '', out = ''] = process.argv.slice(2);
 mkdirSync(out, { recursive: true });
@@ -31,13 +31,6 @@ if (width === undefined) throw new Error('Say pulse, voice or song first.');
 const write = (path: string, all: Float32Array | Uint8Array) => {
   writeFileSync(path, new Uint8Array(all.buffer));
 };
-
-async function bandsOf(path: string): Promise<Bands> {
-  const sound = await openSound(path);
-  const listener = new VoiceListener(sound.sampleRate);
-  for await (const channels of sound.chunks()) listener.push(channels);
-  return listener.finish();
-}
 
 /** Of each band and step, what share of the power is the voice's, from 0 to 255. */
 function shares(mix: Bands, voice: Bands): Uint8Array {

@@ -9,8 +9,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
 import { openWeaver, weavingFiles } from '@cadence/core/weave/openWeaver.ts';
-import { VoiceListener } from '@cadence/core/weave/voiceListener.ts';
-import { openSound } from '@cadence/node/sound.ts';
+import { bandsOf } from './bands.ts';
 
 const [folder = ''] = process.argv.slice(2);
 const files = await weavingFiles((name) => readFile(`packages/core/acoustic/${name}`));
@@ -19,9 +18,6 @@ const weaver = openWeaver(files, 'en');
 for (const file of readdirSync(folder).sort()) {
   const base = join(folder, file.replace(/\.lines\.json$/, ''));
   if (!file.endsWith('.lines.json') || existsSync(`${base}.phones.json`)) continue;
-  const sound = await openSound(`${base}.wav`);
-  const listener = new VoiceListener(sound.sampleRate);
-  for await (const channels of sound.chunks()) listener.push(channels);
   const { lines } = JSON.parse(readFileSync(`${base}.lines.json`, 'utf8')) as {
     lines: [number, number][];
   };
@@ -33,7 +29,7 @@ for (const file of readdirSync(folder).sort()) {
         .filter(Boolean)
         .map((word) => ({ word, line })),
     );
-  await weaver.hear(listener.finish());
+  await weaver.hear(await bandsOf(`${base}.wav`));
   const woven = await weaver.weave(words.map(({ word }) => word));
   const phones = woven.map(({ start, end, sounds = [] }, at) => {
     const { word, line } = words[at] as { word: string; line: number };

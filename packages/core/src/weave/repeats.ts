@@ -85,6 +85,7 @@ function roughly(
 /**
  * @param lines  of the script
  * @param gaps   where no word of it lies
+ * @param onProgress  called now and then with the progress, from 0 to 1
  */
 export function sungAgain(
   aligner: Aligner,
@@ -92,6 +93,7 @@ export function sungAgain(
   tokens: readonly Token[],
   lines: readonly Line[],
   gaps: readonly Frames[],
+  onProgress: (share: number) => void,
 ): Again[] {
   const free = tokens.map((token): Token => ({ ...token, bounds: undefined }));
   const tried = lines.filter(({ first, last }) => last - first >= LEAST_TOKENS);
@@ -127,5 +129,8 @@ export function sungAgain(
       ...within({ from: end, to: gap.to }),
     ];
   };
-  return gaps.flatMap(within);
+  return gaps.flatMap((gap, at) => {
+    onProgress(at / gaps.length);
+    return within(gap);
+  });
 }

@@ -23,7 +23,7 @@ export const songWeightsOf = (unpacked: Uint8Array): SongWeights =>
 
 /** No sound is less likely, as a logarithm. */
 const LEAST = -8;
-/** How far the likelihood of a sound is taken against how often it is sung at all: wholly, rare ones would be heard everywhere. */
+/** How much of how often a sound is sung at all is taken off it. If all were, rare sounds would be heard everywhere. */
 const PRIOR = 0.3;
 /** No band of the acoustic model is lowered to less than this share. */
 const LEAST_SHARE = 0.15;

@@ -198,7 +198,7 @@ export class Weaver {
    * @param options  the same as for them; only there is anything looked for
    */
   repeats(words: readonly string[], woven: readonly Woven[], options: WeaveOptions = {}): Repeat[] {
-    const { within, lines = [] } = options;
+    const { within, lines = [], onProgress = ignore } = options;
     if (this.#song && !this.#voice?.song) return [];
     const plan = this.#plan(words, { within });
     const { voice, said, tokens } = plan;
@@ -220,7 +220,7 @@ export class Weaver {
           to: Math.min(count, frameAt(voice, within.end)),
         }
       : { from: 0, to: count };
-    return sungAgain(this.#aligner, voice, tokens, all, gapsBetween(taken, bounds)).map(
+    return sungAgain(this.#aligner, voice, tokens, all, gapsBetween(taken, bounds), onProgress).map(
       ({ first, last, places }) => {
         const sure = confidences(places, voice.song !== undefined);
         const edges = edgesOf(voice, places);

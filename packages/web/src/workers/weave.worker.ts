@@ -117,8 +117,11 @@ const weaving = {
     onProgress: OnProgress,
   ): Promise<Repeat[]> {
     const { weaver: it } = await weaverOf(order, onProgress);
-    onProgress('Looking for lines that are sung again', 0);
-    return it.repeats(order.words, woven, order);
+    return it.repeats(order.words, woven, {
+      within: order.within,
+      lines: order.lines,
+      onProgress: (share) => onProgress('Looking for lines that are sung again', share),
+    });
   },
 
   /** What of one sound is where in another. */

@@ -28,18 +28,29 @@ export function weaveAndCut(
   newId: () => Id,
 ): Edit {
   const once = weaveCues(programme, weaving, woven, follow);
-  const again = cuesAgain(apply(programme, once.changes), weaving, repeats, newId);
-  const edit = {
-    ...once,
-    name: repeats.length > 0 ? `${once.name}, ${plural(repeats.length, 'line')} again` : once.name,
-    changes: [...once.changes, ...again],
-  };
+  const edit = repeats.length > 0 ? withAgain(programme, once, weaving, repeats, newId) : once;
   if (!cut) return edit;
   const parts = cutCues(apply(programme, edit.changes), strand, weaving.cues, cut, newId);
   return {
     ...edit,
     name: `${edit.name} and cut cues`,
     changes: [...edit.changes, ...parts.changes],
+  };
+}
+
+/** An edit that weaves, and that gives lines that are heard again cues of their own. */
+function withAgain(
+  programme: Programme,
+  once: Edit,
+  weaving: Weaving,
+  repeats: readonly Repeat[],
+  newId: () => Id,
+): Edit {
+  const again = cuesAgain(apply(programme, once.changes), weaving, repeats, newId);
+  return {
+    ...once,
+    name: `${once.name}, ${plural(repeats.length, 'line')} again`,
+    changes: [...once.changes, ...again],
   };
 }
 
