@@ -1,15 +1,15 @@
 """Learns how sure a woven word is: python3 training/confidence.py WORDS.jsonl
 
 Logistic regression over what `confidence.ts` wrote; prints the weights for `core/weave/confidence.ts` and, for each group,
-how many of the wrong words lie under 0.9 and how many words lie there at all. Words of the script of another sound weigh a
-twentieth of the others. Needs numpy.
+how many of the wrong words lie under 0.9 and how many words lie there at all. Words of the script of another sound weigh
+three tenths of the others. Needs numpy.
 """
 import json, sys
 import numpy as np
 
 rows = [json.loads(line) for line in open(sys.argv[1])]
 x = np.array([r['signs'] for r in rows]); y = np.array([r['right'] for r in rows], float); group = np.array([r['group'] for r in rows])
-weight = np.ones(len(y)); another = group == 'another'; weight[another] = .05 * (~another).sum() / max(1, another.sum()); weight *= len(y) / weight.sum()
+weight = np.ones(len(y)); another = group == 'another'; weight[another] = .3 * (~another).sum() / max(1, another.sum()); weight *= len(y) / weight.sum()
 mean, spread = x.mean(0), x.std(0) + 1e-9; mean[-1], spread[-1] = 0, 1; z = (x - mean) / spread; w = np.zeros(x.shape[1])
 for _ in range(80):
     p = 1 / (1 + np.exp(-np.clip(z @ w, -30, 30))); slope = z.T @ (weight * (p - y)) + 1e-4 * len(y) * np.r_[w[:-1], 0]

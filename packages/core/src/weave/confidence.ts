@@ -1,15 +1,16 @@
 /**
  * How sure it is that a word lies where it was put, from 0 to 1.
  *
- * A logistic function of how well the sound fits the word, its worst phone, its length and its neighbours, fitted on
- * made-up narrations (`bench/narrations.py`, seeds 1 and 2) whose words have known times: clean, in noise, over tones, with
- * scripts that differ, and with scripts of another sound. It is the share of such words that lie within 100 ms. Singing
- * has weights of its own, fitted on made-up songs (`training/confidence.py`).
+ * A logistic function of how well the sound fits the word, its worst phone, its length, its neighbours and how far the
+ * coarse pass had put it from there. It is fitted on made-up narrations (`bench/narrations.py`, seeds 1 and 2) whose words
+ * have known times: clean, in noise, over tones, 2 to 11 dB over noise and music, with scripts that differ, and with scripts
+ * of another sound (`training/confidence.py`). It is the share of such words that lie within 100 ms. Singing has weights of
+ * its own, fitted on made-up songs.
  */
 import type { Placed, Places } from './placed.ts';
 
 /** A word is sure from here on. */
-export const SURE = 0.9;
+export const SURE = 0.75;
 
 /** How many words to either side count as neighbours, and how badly one fits that was not said. */
 const NEAR = 4;
@@ -72,7 +73,9 @@ export function signsOf(
 }
 
 /** By how much the odds, as a logarithm, change with each sign. That of what is not written was set by hand for speech. */
-const OF_SPEECH = [0.0367, -0.3015, -0.1736, -1.8019, 0.6416, -0.6025, -0.4839, -18, 0, 0, 5.7291];
+const OF_SPEECH = [
+  0.012, -0.3036, -0.1461, -0.5919, 0.5413, -0.5974, -0.0393, -18, -0.7995, -0.7072, 5.373,
+];
 const OF_SINGING = [
   0.2804, -0.2002, -0.2224, -1.144, 0.9223, 0.1406, -0.4922, 4.436, -1.042, -0.5708, 2.675,
 ];
@@ -83,6 +86,26 @@ export function sureBy(signs: readonly number[] | undefined, singing: boolean): 
   const weights = singing ? OF_SINGING : OF_SPEECH;
   const odds = signs.reduce((sum, sign, at) => sum + sign * (weights[at] as number), 0);
   return 1 / (1 + Math.exp(-odds));
+}
+
+/** A word that is less sure than this was placed by chance. */
+const CHANCE = 0.1;
+
+/**
+ * Places without those that are there by chance among words that were not said: where a run of script is missing in the
+ * sound, a few of its words are always found somewhere.
+ *
+ * @param sure  how sure each word is
+ */
+export function withoutChance(places: Places, sure: readonly number[]): Places {
+  const kept = [...places];
+  for (let from = 0; from < places.length;) {
+    let to = from;
+    while (to < places.length && (!places[to] || (sure[to] as number) < CHANCE)) to++;
+    if (places.slice(from, to).includes(undefined)) kept.fill(undefined, from, to);
+    from = to + 1;
+  }
+  return kept;
 }
 
 /** Of each word; 0 where it has no place. */

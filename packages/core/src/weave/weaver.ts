@@ -11,7 +11,7 @@ import type { AcousticModel } from './acousticModel.ts';
 import { Aligner } from './aligner.ts';
 import { halfOf, type PlainVoice, type WeaveHelper } from './helper.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
-import { confidences, signsOf, sureBy } from './confidence.ts';
+import { confidences, signsOf, sureBy, withoutChance } from './confidence.ts';
 import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
@@ -284,10 +284,11 @@ export class Weaver {
         placed[first + token] = place;
       });
     });
-    const places = realigned(this.#aligner, voice, tokens, parts, placed);
-    const signs = signsOf(places, roughly);
     const singing = voice.song !== undefined;
+    const all = realigned(this.#aligner, voice, tokens, parts, placed);
+    const signs = signsOf(all, roughly);
     const sure = signs.map((own) => sureBy(own, singing));
+    const places = withoutChance(all, sure);
     const edges = edgesOf(voice, places);
     const tokenOf = new Map(said.map((index, token) => [index, token]));
     const woven = words.map((_, index): Woven => {
@@ -297,7 +298,7 @@ export class Weaver {
       // A pin stands even where nothing was heard for the other side of it.
       const start = pin?.start ?? heardStart ?? pin?.end ?? null;
       const end = pin?.end ?? heardEnd ?? start;
-      const sureOf = token === undefined ? 0 : (sure[token] as number);
+      const sureOf = token === undefined || !places[token] ? 0 : (sure[token] as number);
       return {
         start,
         end: start !== null && end !== null && end < start ? start : end,
