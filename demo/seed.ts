@@ -4,6 +4,9 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { hitsIn, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
+import { findSections } from '@cadence/core/listen/structure/sections.ts';
+import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
+import { energyOf, packEnergy } from '@cadence/core/listen/signal/energy.ts';
 import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
@@ -12,7 +15,12 @@ import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { apply } from '@cadence/core/programme/record/apply.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { addCue } from '@cadence/core/programme/edits/cues/addCue.ts';
-import { keepFound, type Found } from '@cadence/core/programme/edits/found/keepFound.ts';
+import {
+  keepFound,
+  sectionsOf,
+  type Found,
+} from '@cadence/core/programme/edits/found/keepFound.ts';
+import { setSong } from '@cadence/core/programme/edits/found/pulse.ts';
 import { addMarks } from '@cadence/core/programme/edits/found/marks.ts';
 import { setPieces } from '@cadence/core/programme/edits/found/pieces.ts';
 import {
@@ -122,7 +130,12 @@ async function keepSong({ keeper, store }: Running, title: string, lay: Lay): Pr
       remarks: [],
     }),
   );
-  change({ changes: keepFound(id, foundIn(heard), randomUUID) });
+  const found = foundIn(heard);
+  const lines = found.pulse.beats.filter(({ bar }) => bar).map(({ at }) => at);
+  const sections = sectionsOf(findSections(heard.pulse, heard.level, lines));
+  change({ changes: keepFound(id, found, randomUUID) });
+  const energy = packEnergy(energyOf(heard.level));
+  change({ changes: setSong(programme, id, { sections: sections ?? null, energy }) });
   change(setFacts(programme, { setBy: 'editor' }));
   change(applyPattern(programme, onShelf(programme, 'Ripple'), { strand }));
   programme = await lay(programme, strand);
@@ -223,6 +236,7 @@ const foundIn = (heard: KeptHeard): Found => ({
   pieces: [],
   pulse: findPulse(heard.pulse),
   hits: hitsIn(heard.hitFigures),
+  strokes: findStrokes(heard.pulse),
   hitShare: heard.hitShare,
   length: fromSeconds(60),
 });

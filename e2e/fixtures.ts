@@ -234,8 +234,11 @@ export interface Held {
     strands: Record<string, HeldStrand>;
     cues: Record<string, HeldCue>;
     pieces: Record<string, { start: number; end: number; kept?: boolean }>;
-    beats: Record<string, { at: number; bar: string | null; fixed: boolean }>;
-    hits: Record<string, { start: number; end: number; kept: boolean }>;
+    beats: Record<string, { at: number; bar: string | null; fixed: boolean; pin?: string | null }>;
+    hits: Record<
+      string,
+      { start: number; end: number; kept: boolean; drums?: readonly string[] | null }
+    >;
     marks: Record<string, { at: number; name: string; purpose: string }>;
     sounds: Record<string, { at: number; from: number; level: number; muted: boolean }>;
     materials: Record<string, { name: string; family: string | null; length: number }>;

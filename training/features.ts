@@ -1,15 +1,22 @@
 /**
- * What a network is shown of sounds: `npx tsx training/features.ts pulse|voice|song FOLDER OUT`.
+ * What a network is shown of sounds: `npx tsx training/features.ts pulse|drums|bars|voice|song FOLDER OUT`.
  *
  * For each sound of FOLDER, its inputs step by step as 32-bit floats in `OUT/NAME.f32`, made by the very
  * code that listens in the application. Sounds done already are left out. Of songs also what share the voice has in each
- * band of the acoustic model, from `FOLDER/NAME.voice.wav`, in `OUT/NAME.mask`: a byte for each band and step.
+ * band of the acoustic model, from `FOLDER/NAME.voice.wav`, in `OUT/NAME.mask`: a byte for each band and step. Of bars
+ * the inputs are those of the beats that `FOLDER/NAME.truth.json` has.
  */
-import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, parse } from 'node:path';
 import { openSound } from '@cadence/node/sound.ts';
 import { Decimator } from '@cadence/core/listen/signal/decimate.ts';
+import { GrowingBytes } from '@cadence/core/listen/signal/growing.ts';
+import { HighLevels } from '@cadence/core/listen/signal/highLevels.ts';
+import { HitLevelListener } from '@cadence/core/listen/hits/hitLevels.ts';
+import { DRUM_INPUTS, fillDrumLevels } from '@cadence/core/listen/pulse/drumInputs.ts';
 import { mix } from '@cadence/core/listen/signal/mix.ts';
+import { BAR_INPUTS, barInputs } from '@cadence/core/listen/pulse/barInputs.ts';
+import { Listener } from '@cadence/core/listen/listening.ts';
 import { PULSE_INPUTS, PulseInputs } from '@cadence/core/listen/pulse/pulseSteps.ts';
 import { VOICE_INPUTS, VoiceInputs } from '@cadence/core/listen/speech/voiceSteps.ts';
 import { FILTERS, type Bands } from '@cadence/core/weave/cepstra.ts';
@@ -22,11 +29,13 @@ mkdirSync(out, { recursive: true });
 type Fill = (into: Float32Array, from: number) => void;
 const widths: Readonly<Record<string, number>> = {
   pulse: PULSE_INPUTS,
+  drums: DRUM_INPUTS,
+  bars: BAR_INPUTS,
   voice: VOICE_INPUTS,
   song: SONG_INPUTS,
 };
 const width = widths[what];
-if (width === undefined) throw new Error('Say pulse, voice or song first.');
+if (width === undefined) throw new Error('Say pulse, drums, bars, voice or song first.');
 
 const write = (path: string, all: Float32Array | Uint8Array) => {
   writeFileSync(path, new Uint8Array(all.buffer));
@@ -67,12 +76,39 @@ for (const name of readdirSync(folder).sort()) {
     fill(step, 0);
     steps.push(step);
   };
+  if (what === 'bars') {
+    const listener = new Listener(sound.sampleRate, ['pulse']);
+    for await (const channels of sound.chunks()) await listener.push(channels);
+    const evidence = (await listener.finish()).pulse;
+    const truth = JSON.parse(
+      readFileSync(join(folder, `${parse(name).name}.truth.json`), 'utf8'),
+    ) as { beats: readonly number[] };
+    write(to, barInputs(evidence, truth.beats));
+    continue;
+  }
   const pulse = new PulseInputs(decimator.rate);
   const voice = new VoiceInputs(decimator.rate);
+  const hits = new HitLevelListener(decimator.rate);
+  const highLevels = new HighLevels(sound.sampleRate);
+  const high = new GrowingBytes();
   for await (const channels of sound.chunks()) {
-    const mono = decimator.push(mix(channels));
-    if (what === 'pulse') pulse.push(mono, () => undefined, keep);
-    else voice.push(mono, keep);
+    const whole = mix(channels);
+    const mono = decimator.push(whole);
+    if (what === 'voice') {
+      voice.push(mono, keep);
+      continue;
+    }
+    hits.push(mono);
+    for (const level of highLevels.push(whole)) high.push(level);
+    pulse.push(
+      mono,
+      () => undefined,
+      (fill) =>
+        keep((into, from) => {
+          fill(into, from);
+          if (what === 'drums') fillDrumLevels(into, from + PULSE_INPUTS, steps.length, hits, high);
+        }),
+    );
   }
   const all = new Float32Array(steps.length * width);
   steps.forEach((step, at) => all.set(step, at * width));

@@ -1,11 +1,14 @@
 """Makes music that nobody wrote, as MIDI with the truth about its beats and bars beside it.
 
-    python3 training/music.py OUT COUNT [SEED [lead]]
+    python3 training/music.py OUT COUNT [SEED [lead|kit|strikes|song]]
 
 Each piece draws its metre, tempo and how it changes, upbeat, swing, players and figures at random from
 plain rules of accompaniment; no piece is copied from anywhere. `OUT/NAME.mid` and `OUT/NAME.truth.json`
-({beats, bars, metre, compound, drums} in seconds). With `lead`, one or two
-players lead and few accompany them: what a voice is most easily taken for. Needs mido (Debian: python3-mido).
+({beats, bars, metre, compound, drums, strokes: {kick, snare, closed, open, other, soft}} in seconds). With `lead`, one
+or two players lead and few accompany them: what a voice is most easily taken for. With `kit`, a
+drum kit plays alone. With `strikes`, drums and other
+struck things sound at irregular times: there is no pulse. With `song`, sections come again: the truth has
+sections: [{start, end, kind}] too. Needs mido (Debian: python3-mido).
 """
 import json, math, os, random, sys
 import mido
@@ -17,6 +20,11 @@ PROGRESSIONS = [[0, 3, 4, 0], [0, 4, 5, 3], [0, 5, 3, 4], [0, 3, 0, 4], [0, 0, 3
 MELODIES = [0, 4, 5, 11, 12, 13, 21, 22, 24, 25, 40, 41, 42, 56, 57, 60, 64, 65, 66, 68, 69, 71, 72, 73, 74, 75, 79, 80, 81, 105, 110]
 PADS = [0, 4, 5, 16, 19, 24, 25, 26, 27, 46, 48, 49, 50, 52, 88, 89, 90, 105]
 BASSES = [32, 33, 34, 35, 36, 38, 39, 43, 58]
+KITS = [0, 0, 0, 0, 8, 16, 24, 25, 32, 40, 48]
+# The strokes that are told apart, by General MIDI's key: side sticks and claps are neither snares nor anything else.
+STROKES = {35: 'kick', 36: 'kick', 38: 'snare', 40: 'snare', 42: 'closed', 44: 'closed', 46: 'open', 37: 'other', 39: 'other'}
+# Softer strokes are ghosts: whether they are heard is left open.
+SOFT = 40
 SOLO = {'piano': [0, 1, 2, 3, 4, 5, 6], 'strings': [40, 41, 42, 44, 45, 48, 49], 'guitar': [24, 25, 26, 27], 'harp': [46], 'organ': [16, 19, 21], 'mallets': [11, 12, 13]}
 
 
@@ -28,6 +36,8 @@ class Piece:
         self.compound = self.metre == '6/8'; drums_likely = r.random() < .6
         middle = {'4/4': 112, '3/4': 120, '6/8': 88, '2/4': 105}[self.metre]
         self.bpm = min(205, max(48, middle * math.exp(r.gauss(0, .3))))
+        # Ballads and slow strings: most of their notes are halves or quarters of a beat.
+        if not drums_likely and r.random() < .45: self.bpm = r.uniform(44, 84)
         # Much music with drums is written at twice the pace that a foot would tap, or goes with a double beat.
         if drums_likely and self.beats_a_bar == 4 and r.random() < .35: self.bpm = r.uniform(135, 208)
         self.swing = r.uniform(.57, .69) if not self.compound and r.random() < .17 else .5
@@ -35,21 +45,42 @@ class Piece:
         self.root, self.scale = r.randint(40, 51), MAJOR if r.random() < .6 else MINOR
         self.human = r.choice([0, 0, .004, .008, .014])
         self.accent = r.uniform(0, 26)
+        self.pulse, self.sections = True, []
         self.notes = []  # (beat, length in beats, channel, pitch, velocity)
         self.programs = {}
         self.seconds = r.uniform(34, 46)
         self.upbeat = 0 if r.random() < .6 else r.choice([.5, 1, 1] if self.beats_a_bar < 4 else [.5, 1, 1, 2, 3])
         self.first = math.ceil(self.upbeat)
         self.bars = int(self.seconds * self.bpm / 60 / self.beats_a_bar) + 1
+        self.make_bars()
         self.make_tempo()
         self.make_harmony()
         self.write()
 
     # --- time -------------------------------------------------------------------------------------
+    def make_bars(self):
+        """How many beats each bar has: some pieces change their metre for a while or put in half a bar."""
+        r, n = self.r, self.beats_a_bar; self.lengths = [n] * self.bars
+        if not self.compound and n > 2 and r.random() < .1:
+            a = r.randrange(2, max(3, self.bars - 2)); b = a + r.choice([4, 8, self.bars])
+            self.lengths = [n - 1 if a <= i < b else n for i in range(self.bars)]
+        elif n == 4 and r.random() < .12:
+            for i in r.sample(range(1, self.bars), min(r.randint(1, 2), self.bars - 1)): self.lengths[i] = 2
+        self.starts = [self.first]
+        for length in self.lengths: self.starts.append(self.starts[-1] + length)
+
+    def placed(self, beat):
+        """Where a beat, counted as if every bar were whole, is played; nothing where its bar is shorter than that."""
+        bar = (beat + 1e-6 - self.first) // self.beats_a_bar
+        if bar < 0: return beat
+        if bar >= self.bars: return self.starts[-1] + beat - self.first - self.bars * self.beats_a_bar
+        place = beat - self.first - bar * self.beats_a_bar; bar = int(bar)
+        return self.starts[bar] + place if place < self.lengths[bar] - 1e-6 else None
+
     def make_tempo(self):
         """Seconds a beat for every beat."""
         r, n = self.r, self.bars * self.beats_a_bar + self.first + 8
-        kind = r.choices(['steady', 'steps', 'drift', 'walk'], [50, 18, 17, 15])[0]
+        kind = r.choices(['steady', 'steps', 'drift', 'walk', 'phrases'], [50, 18, 17, 15, 0 if self.drums else 30])[0]
         base = 60 / self.bpm
         if kind == 'steady': spans = [base] * n
         elif kind == 'steps':
@@ -60,6 +91,12 @@ class Piece:
         elif kind == 'drift':
             to = min(1.25, max(.29, base * math.exp(r.uniform(-.32, .32)))); a, b = sorted([r.uniform(0, 1), r.uniform(0, 1)])
             spans = [base * (to / base) ** min(1, max(0, (i / n - a) / max(.1, b - a))) for i in range(n)]
+        elif kind == 'phrases':
+            # Every phrase of some bars goes forward and lingers at its end.
+            spans, x, phrase, depth = [], 0, r.choice([2, 4, 4]) * self.beats_a_bar, r.uniform(.04, .22)
+            for i in range(n):
+                part = ((i - self.first) % phrase) / phrase; x = .8 * x + r.gauss(0, .012)
+                spans.append(base * math.exp(x + depth * (max(0, part - .6) / .4) ** 2 - depth / 3 * math.sin(math.pi * min(1, part / .7))))
         else:
             spans, x = [], 0
             for i in range(n): x = .93 * x + r.gauss(0, .022); spans.append(base * math.exp(x))
@@ -95,7 +132,8 @@ class Piece:
         elif channel != 9 and abs(place - round(place)) < .01: velocity += self.accent * .25
         while pitch > 100: pitch -= 12
         while pitch < 24: pitch += 12
-        self.notes.append((beat, length, channel, int(pitch), int(min(127, max(12, velocity + self.r.gauss(0, 5) + weight)))))
+        beat = self.placed(beat)
+        if beat is not None: self.notes.append((beat, length, channel, int(pitch), int(min(127, max(12, velocity + self.r.gauss(0, 5) + weight)))))
 
     def cells(self, beats):
         """A rhythm of so many beats: (place, length)."""
@@ -199,7 +237,10 @@ class Piece:
         hands = [(r.choice([60, 61, 62, 63, 64, 65, 66, 41, 43, 45, 47, 54, 56, 69, 70, 75, 76, 77, 82, 117 - 36]), pattern(n, r.uniform(.3, .8))) for _ in range(r.randint(1, 3))]
         frame = r.choice([41, 43, 45, 63, 64])
         off = self.swing == .5 and not self.compound and r.random() < .12
-        hats = r.choice([H, RIDE, 70, 82, 54, None]) if style != 'soft' else r.choice([42, 70, None])
+        hats = r.choice([H, H, H, RIDE, 70, 82, 54, None]) if style != 'soft' else r.choice([42, 70, None])
+        opens = set(r.choice([[], [], [n - .5], [i + .5 for i in range(n)], [n - 1.5, n - .5], [.5]])) if not self.compound else set()
+        ghosts = [p / 4 for p in range(4 * n) if r.random() < .25] if not self.compound and self.swing == .5 and r.random() < .2 else []
+        foot = r.random() < .1
         variation = r.uniform(0, .12)
         for bar in bars:
             at = self.first + bar * n; fill = bar % r.choice([4, 8]) == 3 and r.random() < .5
@@ -222,7 +263,9 @@ class Piece:
                     if off and p == int(p): continue
                     if r.random() < variation * .5: continue
                     if self.swing != .5 and hats == RIDE and grid == 2 and i % 4 == 1: continue
-                    self.put(at + p, .1, 9, O if hats == H and r.random() < .04 else hats, loud - 22 + (10 if p == int(p) else 0))
+                    self.put(at + p, .1, 9, O if hats == H and (p in opens or r.random() < .04) else hats, loud - r.choice([22, 14]) + (10 if p == int(p) else 0))
+            if foot: [self.put(at + i, .1, 9, 44, loud - 20) for i in range(1, n, 2)]
+            for p in ghosts: p not in snare and r.random() < .8 and self.put(at + p, .1, 9, S, r.uniform(18, 38))
 
     def riff(self, channels, bars, loud):
         """Power chords or single low notes in one rhythm for all, as loud guitars and synthesisers play."""
@@ -327,12 +370,15 @@ class Piece:
         """Ticks run at 500,000 microseconds a quarter: times are written straight as seconds."""
         a_second = PPQ * 2
         r = self.r; events = []
+        self.programs[9] = r.choice(KITS)
         for channel, program in self.programs.items():
             events.append((0, 0, mido.Message('program_change', channel=channel, program=program)))
             events.append((0, 0, mido.Message('control_change', channel=channel, control=10, value=r.randint(34, 94))))
         events.append((0, 0, mido.Message('control_change', channel=9, control=7, value=r.randint(80, 115))))
+        strokes = {name: [] for name in (*STROKES.values(), 'soft')}
         for beat, length, channel, pitch, velocity in self.notes:
             on = max(0, self.time(beat) + r.gauss(0, self.human)); off = max(on + .04, self.time(beat + length) - .005)
+            if channel == 9 and pitch in STROKES: strokes['soft' if velocity < SOFT else STROKES[pitch]].append(round(on, 4))
             events.append((int(on * a_second), 2, mido.Message('note_on', channel=channel, note=pitch, velocity=velocity)))
             events.append((int(off * a_second), 1, mido.Message('note_off', channel=channel, note=pitch)))
         events.sort(key=lambda e: (e[0], e[1]))
@@ -341,9 +387,12 @@ class Piece:
         for at, _, message in events: track.append(message.copy(time=at - now)); now = at
         file.save(base + '.mid')
         starts = [self.time(n[0]) for n in self.notes]; lo, hi = min(starts) - .02, max(starts) + .02
-        beats = [(b, self.times[b]) for b in range(len(self.times) - 1) if lo <= self.times[b] <= hi]
-        json.dump(dict(kind='beats', beats=[round(t, 4) for _, t in beats], bars=[round(t, 4) for b, t in beats if (b - self.first) % self.beats_a_bar == 0],
-                       metre=self.metre, compound=self.compound, swing=round(self.swing, 3), drums=self.drums), open(base + '.truth.json', 'w'))
+        beats = [(b, self.times[b]) for b in range(len(self.times) - 1) if lo <= self.times[b] <= hi]; heads = set(self.starts) | {self.starts[0] - self.beats_a_bar}
+        if not self.pulse: beats = []
+        json.dump(dict(kind='beats', beats=[round(t, 4) for _, t in beats], bars=[round(t, 4) for b, t in beats if b in heads],
+                       metre=self.metre, compound=self.compound, swing=round(self.swing, 3), drums=self.drums,
+                       **({'sections': [dict(s, start=round(self.time(s['start']), 3), end=round(self.time(s['end']), 3)) for s in self.sections]} if self.sections else {}),
+                       strokes={name: sorted(set(times)) for name, times in strokes.items()}), open(base + '.truth.json', 'w'))
 
 
 LEADS = [0, 4, 11, 13, 21, 22, 24, 25, *range(40, 43), 48, *range(52, 55), *range(56, 62), *range(64, 83), 85, 86, 91, 105, 109, 110, 111]
@@ -360,7 +409,51 @@ def lead(piece):
     return p
 
 
+FORMS = ['i v c v c b c e', 'i v v c v c c', 'v c v c b c', 'i v c b v c c e', 'v v c v c b v c', 'i v c v c c e', 'v c v c v c e']
+
+
+def song(piece):
+    """Sections of a song, each kind with its own harmony, players and figures whenever it comes."""
+    r, p = piece.r, piece; form = r.choice(FORMS).split(); n = p.beats_a_bar
+    p.bpm = r.uniform(78, 150); size = {'i': r.choice([4, 4, 8]), 'v': r.choice([8, 8, 16]), 'c': 8, 'b': r.choice([4, 8]), 'e': r.choice([4, 4, 8])}
+    while sum(size[k] for k in form) * n * 60 / p.bpm > 170: form.pop(1)
+    kinds = [k for k in form for _ in range(size[k])]; heads = [0]
+    for k in form: heads.append(heads[-1] + size[k])
+    p.bars = len(kinds); p.lengths = [n] * p.bars; p.starts = [p.first + i * n for i in range(p.bars + 1)]; p.make_tempo(); p.notes = []; p.programs = {}; p.step = 1
+    own = {k: r.choice(PROGRESSIONS) for k in 'vcb'}; own['i'] = own[r.choice('vc')]; own['e'] = own['c']
+    p.chord_of = lambda bar, half=0: own[kinds[min(bar, p.bars - 1)]][bar % 4]
+    bass, pad, tune = r.choice(BASSES), r.choice(PADS), r.choice(MELODIES)
+    for k in sorted(set(form)):
+        bars = [i for i, x in enumerate(kinds) if x == k]; loud = {'i': -14, 'v': -8, 'c': 6, 'b': -12, 'e': -8}[k] * r.uniform(.3, 1)
+        if p.drums and (k in 'vc' or r.random() < .3): p.kit(bars)
+        if k in 'vce' or r.random() < .4: p.bass(1, bars, 80 + loud); p.programs[1] = bass
+        p.comp(2, pad, 1, 66 + loud, bars); p.programs[2] = pad
+        if k == 'c' or r.random() < .3: p.comp(4, r.choice(PADS), r.choice([1, 2]), 58 + loud, bars)
+        if k in 'vc' or r.random() < .5: p.melody(3, tune, r.choice([1, 2]), 84 + loud, bars)
+    p.sections = [dict(start=p.starts[a], end=p.starts[b], kind=k) for k, a, b in zip(form, heads, heads[1:])]
+    return p
+
+
+def kit(piece):
+    """The same piece with its drums alone."""
+    piece.notes = []; piece.programs = {}
+    while not any(x[3] in STROKES for x in piece.notes): piece.notes = []; piece.kit(range(piece.bars))
+    return piece
+
+
+def strikes(piece):
+    """No pulse: strokes with gaps of any length."""
+    r, p = piece.r, piece; p.notes = []; p.programs = {2: r.choice([9, 11, 13, 45, 47, 112, 115, 116])}; at, seconds = 0, p.times[-1]
+    keys = r.sample([36, 36, 38, 38, 42, 42, 46, 41, 45, 48, 37, 39, 56, 60, 64, 67, 70, 75, 76], r.randint(2, 7)); gap = r.uniform(.12, .8)
+    p.times = [i * .5 for i in range(int(2 * seconds) + 4)]; p.human = 0
+    while at < seconds - 1:
+        drum = r.random() < .8
+        p.notes.append((at * 2, .2, 9 if drum else 2, r.choice(keys) if drum else r.randint(40, 84), int(r.uniform(30, 120)))); at += max(.04, r.expovariate(1 / gap))
+    p.swing = .5; p.pulse = False
+    return p
+
+
 if __name__ == '__main__':
     out, count = sys.argv[1], int(sys.argv[2]); seed = int(sys.argv[3]) if len(sys.argv) > 3 else 1
-    os.makedirs(out, exist_ok=True); make = lead if sys.argv[4:] == ['lead'] else lambda piece: piece
+    os.makedirs(out, exist_ok=True); make = {'lead': lead, 'kit': kit, 'strikes': strikes, 'song': song}.get(''.join(sys.argv[4:]), lambda piece: piece)
     for i in range(count): make(Piece(random.Random(seed * 100003 + i))).save(f'{out}/m{seed}-{i:04d}')

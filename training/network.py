@@ -19,23 +19,25 @@ class Net(nn.Module):
         return self.last(h)
 
 
-def written(net, mean, spread):
-    """Each weight as one character about U+017F, with a step for each output of each layer."""
-    layers = [net.first, *net.rest, net.last]; coded, steps, offsets = [], [], []; s = net.shape
+def written(net, mean, spread, outputs=None):
+    """Each weight as one character about U+017F, with a step for each output of each layer; of the outputs only the first, where some were for teaching alone."""
+    layers = [net.first, *net.rest, net.last]; coded, steps, offsets = [], [], []; s = net.shape; outputs = outputs or s['outputs']
     for l in layers:
-        w = l.weight.detach().numpy(); q = np.maximum(1e-9, np.abs(w).max((1, 2)) / 127); steps += [float(f'{v:.6g}') for v in q]
+        w, b = l.weight.detach().numpy(), l.bias.detach().numpy()
+        if l is net.last: w, b = w[:outputs], b[:outputs]
+        q = np.maximum(1e-9, np.abs(w).max((1, 2)) / 127); steps += [float(f'{v:.6g}') for v in q]
         q = np.rint(w / q[:, None, None]).astype(int); coded += [chr(0x17f + v) for v in q.transpose(2, 1, 0).ravel()]
-        offsets += [float(f'{v:.6g}') for v in l.bias.detach().numpy()]
+        offsets += [float(f'{v:.6g}') for v in b]
     r = lambda t: [float(f'{float(v):.6g}') for v in t]
-    return dict(inputs=s['inputs'], channels=s['channels'], outputs=s['outputs'], firstTaps=s['first'], taps=s['taps'], distances=s['distances'], mean=r(mean), spread=r(spread), coded=''.join(coded), steps=steps, offsets=offsets)
+    return dict(inputs=s['inputs'], channels=s['channels'], outputs=outputs, firstTaps=s['first'], taps=s['taps'], distances=s['distances'], mean=r(mean), spread=r(spread), coded=''.join(coded), steps=steps, offsets=offsets)
 
 
 def restored(net, kept):
-    """Gives a network the weights that were written down."""
+    """Gives a network the weights that were written down; outputs that were not stay as they are."""
     at = out_at = 0
     for l in [net.first, *net.rest, net.last]:
-        o, i, k = l.weight.shape; q = np.array([ord(c) - 0x17f for c in kept['coded'][at:at + o * i * k]], np.float32).reshape(k, i, o); at += o * i * k
-        l.weight.data = torch.from_numpy(q.transpose(2, 1, 0) * np.array(kept['steps'][out_at:out_at + o], np.float32)[:, None, None]); l.bias.data = torch.tensor(kept['offsets'][out_at:out_at + o]); out_at += o
+        o, i, k = l.weight.shape; o = kept['outputs'] if l is net.last else o; q = np.array([ord(c) - 0x17f for c in kept['coded'][at:at + o * i * k]], np.float32).reshape(k, i, o); at += o * i * k
+        l.weight.data[:o] = torch.from_numpy(q.transpose(2, 1, 0) * np.array(kept['steps'][out_at:out_at + o], np.float32)[:, None, None]); l.bias.data[:o] = torch.tensor(kept['offsets'][out_at:out_at + o]); out_at += o
 
 
 def between(a, b, share):

@@ -269,7 +269,8 @@ def one(r, base, spoken, music):
     save(base + '.wav', total * gain); save(base + '.voice.wav', (lead_ * gain).mean(0))
     open(base + '.txt', 'w').write('\n'.join(texts))
     lines = [dict(words=[k for k, w in enumerate(words) if w['line'] == j]) for j in range(len(texts))]
-    json.dump(dict(kind='singing', language='en', ratio=ratio, channels=len(total), sounds=sounds, words=words, lines=[dict(words=[l['words'][0], l['words'][-1] + 1], start=words[l['words'][0]]['start']) for l in lines]), open(base + '.truth.json', 'w'))
+    played = {} if ratio is None else {k: truth[k] for k in ('beats', 'bars', 'metre', 'compound', 'swing', 'drums', 'strokes') if k in truth}
+    json.dump(dict(played, kind='singing', language='en', ratio=ratio, channels=len(total), sounds=sounds, words=words, lines=[dict(words=[l['words'][0], l['words'][-1] + 1], start=words[l['words'][0]]['start']) for l in lines]), open(base + '.truth.json', 'w'))
 
 
 def sing(source, music, out, count, seed):

@@ -227,6 +227,70 @@ test('settings of listening say at once what they would find', async ({ page, se
   expect(await pieces()).toBeGreaterThan(30);
 });
 
+test('a bar line that is pinned settles the bars around it, and can be taken back', async ({
+  page,
+  serving,
+}) => {
+  const id = await openSong(page, serving);
+  await expect(page.getByRole('application')).toBeVisible();
+  const before = (await bars(serving, id)).map(({ at }) => at);
+  const inHand = page.getByRole('radiogroup', { name: 'In hand' });
+  await inHand.getByText('Beats').click();
+  // From the first bar line to the second beat of its bar.
+  await page.keyboard.press('ArrowDown');
+  const beats = Object.values((await held(serving, id)).programme.beats).sort(
+    (a, b) => a.at - b.at,
+  );
+  const first = beats.findIndex(({ at }) => at === before[0]);
+  for (let press = 0; press < first + 1; press++) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('b');
+  const pinned = async () =>
+    Object.values((await held(serving, id)).programme.beats).filter(({ pin }) => pin);
+  await expect
+    .poll(async () => (await pinned()).map(({ at }) => at))
+    .toEqual([beats[first + 1]?.at]);
+  expect((await bars(serving, id)).map(({ at }) => at)).toContain(beats[first + 1]?.at);
+  await page.reload();
+  await inHand.getByText('Beats').click();
+  expect((await pinned()).length).toBe(1);
+  for (let press = 0; press < first + 2; press++) await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('button', { name: /^Release the bar line/ })).toBeVisible();
+  await page.keyboard.press('b');
+  await expect.poll(async () => (await pinned()).length).toBe(0);
+  await expect.poll(async () => (await bars(serving, id)).map(({ at }) => at)).toEqual(before);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await pinned()).length).toBe(1);
+});
+
+test('the drums of a song are taken as hits, and its sections as marks', async ({
+  page,
+  serving,
+}) => {
+  const id = await openSong(page, serving, 'material');
+  await page
+    .getByRole('region', { name: 'Brought in' })
+    .getByRole('button', { name: 'Waveform slack-water.opus' })
+    .click();
+  const drums = page.getByRole('group', { name: 'Drums' });
+  await expect(drums.getByText(/^\d+ kicks$/)).toBeVisible();
+  await drums.getByRole('checkbox', { name: /snare/ }).focus();
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Take them as hits' }).click();
+  const kicks = Number((await drums.getByText(/^\d+ kicks$/).textContent())?.split(' ')[0]);
+  const hits = async () => Object.values((await held(serving, id)).programme.hits);
+  await expect.poll(async () => (await hits()).length).toBe(kicks);
+  expect((await hits()).every((hit) => hit.drums?.join() === 'kick')).toBe(true);
+
+  await page.getByRole('link', { name: /^Timing/ }).click();
+  await page.keyboard.press('Shift+M');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Every kick').check();
+  await dialog.getByRole('button', { name: `Make ${kicks} marks` }).click();
+  await expect
+    .poll(async () => Object.keys((await held(serving, id)).programme.marks).length)
+    .toBeGreaterThanOrEqual(kicks);
+});
+
 test('a sound without a pulse says so, and keeps none', async ({ page, serving }) => {
   const id = await openSong(page, serving, 'material');
   const hiss = new Float32Array(22_050 * 6);

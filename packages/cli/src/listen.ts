@@ -3,7 +3,10 @@ import type { Heard } from '@cadence/core/listen/listening.ts';
 import type { Analysis } from '@cadence/core/listen/loweredListener.ts';
 import { findOnsets } from '@cadence/core/listen/pulse/onsets.ts';
 import { findPulse, tempoOf } from '@cadence/core/listen/pulse/pulse.ts';
+import { DRUMS, type Drum } from '@cadence/core/listen/pulse/drums.ts';
+import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
 import { swingOf } from '@cadence/core/listen/pulse/swing.ts';
+import { findSections } from '@cadence/core/listen/structure/sections.ts';
 import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
@@ -21,6 +24,24 @@ const answers = {
     of: ({ pulse }: Heard) => ({ onsets: findOnsets(pulse.onsets, pulse.firstMiddle) }),
   },
   pulse: { needs: 'pulse', of: pulseOf },
+  drums: {
+    needs: 'pulse',
+    of: ({ pulse }: Heard) => {
+      const strokes = findStrokes(pulse);
+      const of = (drum: Drum) => strokes.filter((stroke) => stroke.drum === drum);
+      return {
+        drums: Object.fromEntries(DRUMS.map((drum) => [drum, of(drum).map(({ at }) => at)])),
+      };
+    },
+  },
+  sections: {
+    needs: 'pulse',
+    of: ({ pulse, level }: Heard) => {
+      const lines = findPulse(pulse).beats.filter(({ bar }) => bar);
+      const times = lines.map(({ at }) => at);
+      return { sections: findSections(pulse, level, times) };
+    },
+  },
   hits: {
     needs: 'hits',
     of: ({ hits }: Heard) => ({
@@ -70,7 +91,10 @@ function pulseOf({ pulse }: Heard): object {
   const times = beats.map(({ at }) => at);
   return {
     pulse: {
-      beats: beats.map(({ at, bar, confidence: sure }) => ({ at, bar, confidence: sure })),
+      beats: beats.map(({ at, bar, confidence: sure, barConfidence }) => ({
+        ...{ at, bar, barConfidence },
+        confidence: sure,
+      })),
       tempo: tempoOf(times),
       metre,
       swing: (metre !== '6/8' && swingOf(pulse, times)) || null,

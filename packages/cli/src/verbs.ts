@@ -3,7 +3,7 @@ import { WrongUsage } from './failure.ts';
 
 /** Every option, and what stands for its value; null where it takes none. */
 export const OPTIONS = {
-  only: 'speech,onsets,pulse,hits',
+  only: 'speech,onsets,pulse,drums,sections,hits',
   as: 'FORMAT',
   rate: '30000/1001',
   start: '10:00:00:00',

@@ -11,7 +11,13 @@ function heardOf(count: number, hits: number): Heard {
   return {
     peaks: peaksOf(Int8Array.from({ length: 2 * count }, (_, at) => (at % 2 ? 1 : -1) * (at % 90))),
     speech: { voice: bytes(count, 7), firstMiddle: 0.0128 },
-    pulse: { activations: bytes(3 * count, 11), onsets: bytes(2 * count, 3), firstMiddle: 0.032 },
+    pulse: {
+      activations: bytes(2 * count, 11),
+      strokes: bytes(4 * count, 9),
+      onsets: bytes(2 * count, 3),
+      harmony: bytes(3 * count, 13),
+      firstMiddle: 0.032,
+    },
     // Figures that a 32-bit float holds exactly.
     hits: Array.from({ length: hits }, (_, at) => ({
       start: at + 0.5,

@@ -1,17 +1,17 @@
 /**
  * What was heard as one file of bytes, kept beside the sound so that nothing is computed twice.
  *
- * Layout: `WCL4`, the length of a description in JSON as a 32-bit little-endian number, the description
+ * Layout: `WCL5`, the length of a description in JSON as a 32-bit little-endian number, the description
  * (figures, and how long each array is), then the arrays one after another: finest peaks in pairs, the
- * evidence of speech, activations and onset strength of the pulse, loudness, and hits as 32-bit
- * floats in fives.
+ * evidence of speech, activations, strokes, onset strength and harmony of the pulse, loudness, and hits as
+ * 32-bit floats in fives.
  */
 import { HIT_BANDS, type FoundHit } from './hits/hits.ts';
 import type { Heard } from './listening.ts';
 import { peaksOf } from './signal/peaks.ts';
 
-const MAGIC = 'WCL4';
-const ARRAYS = 6;
+const MAGIC = 'WCL5';
+const ARRAYS = 8;
 /** Start, end, level and rise, and the number of its band. */
 const HIT_FIGURES = 5;
 /** Where the rise is among them. */
@@ -40,7 +40,9 @@ export function packHeard({ peaks, speech, pulse, hits, hitShare, level }: Heard
     bytesOf(peaks.levels[0]?.pairs ?? new Int8Array(0)),
     speech.voice,
     pulse.activations,
+    pulse.strokes,
     pulse.onsets,
+    pulse.harmony,
     level.momentary,
     bytesOf(
       Float32Array.from(
@@ -101,8 +103,10 @@ export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
   );
   if (from !== bytes.length || arrays.length !== ARRAYS) return undefined;
   if ((arrays.at(-1)?.length ?? 0) % (4 * HIT_FIGURES) !== 0) return undefined;
-  const [peaks, voice, activations, onsets, momentary, hits] = arrays as [
+  const [peaks, voice, activations, strokes, onsets, harmony, momentary, hits] = arrays as [
     Uint8Array<ArrayBuffer>,
+    Uint8Array,
+    Uint8Array,
     Uint8Array,
     Uint8Array,
     Uint8Array,
@@ -113,7 +117,7 @@ export function unpackHeard(bytes: Uint8Array): KeptHeard | undefined {
   return {
     peaks: peaksOf(new Int8Array(peaks.buffer)),
     speech: { voice, firstMiddle: speechMiddle },
-    pulse: { activations, onsets, firstMiddle: pulseMiddle },
+    pulse: { activations, strokes, onsets, harmony, firstMiddle: pulseMiddle },
     hitFigures: new Float32Array(hits.buffer),
     hitShare: description.hitShare,
     level: { integratedLufs, truePeakDb, momentary },

@@ -17,8 +17,9 @@ export function listenHelper() {
     begin(rate: number, wanted: readonly Analysis[]): void {
       listener = new LoweredListener(rate, wanted);
     },
-    push(samples: Float32Array): void {
-      listener?.push(samples);
+    /** @param high  what `HighLevels` makes of the same stretch */
+    push(samples: Float32Array, high: Uint8Array): void {
+      listener?.push(samples, high);
     },
     finish: (): HeardLowered | undefined => listener?.finish(),
   };

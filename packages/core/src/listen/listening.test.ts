@@ -11,9 +11,9 @@ function helper(wait: () => Promise<void>): Remote<ListenHelper> {
   const there = listenHelper();
   return {
     begin: async (rate, wanted) => there.begin(rate, wanted),
-    push: async (block) => {
+    push: async (block, high) => {
       await wait();
-      there.push(block);
+      there.push(block, high);
     },
     finish: async () => there.finish(),
   };

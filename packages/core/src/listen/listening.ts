@@ -6,6 +6,7 @@
  */
 import { Decimator } from './signal/decimate.ts';
 import { HELPED, type ListenHelper, type Remote } from './helper.ts';
+import { HighLevels } from './signal/highLevels.ts';
 import { LoudnessMeter, type Level } from './signal/loudness.ts';
 import { ANALYSES, LoweredListener, type Analysis, type HeardLowered } from './loweredListener.ts';
 import { mix } from './signal/mix.ts';
@@ -31,6 +32,7 @@ export class Listener {
   readonly peaks: PeakBuilder;
   readonly #decimator: Decimator;
   readonly #lowered: LoweredListener;
+  readonly #high: HighLevels;
   readonly #level: LoudnessMeter;
   readonly #helped: Helped | undefined;
 
@@ -46,6 +48,7 @@ export class Listener {
   ) {
     this.peaks = new PeakBuilder(sampleRate);
     this.#decimator = new Decimator(sampleRate);
+    this.#high = new HighLevels(sampleRate);
     this.#level = new LoudnessMeter(sampleRate);
     const { rate } = this.#decimator;
     const there = helper ? wanted.filter((analysis) => HELPED.includes(analysis)) : [];
@@ -65,8 +68,9 @@ export class Listener {
     this.peaks.push(mono);
     this.#level.push(channels);
     const lowered = this.#decimator.push(mono);
-    this.#lowered.push(lowered);
-    await this.#helped?.push(lowered);
+    const high = this.#high.push(mono);
+    this.#lowered.push(lowered, high);
+    await this.#helped?.push(lowered, high);
   }
 
   /** Call once, when all sound has been pushed. */
@@ -91,6 +95,7 @@ class Helped {
   readonly #helper: Remote<ListenHelper>;
   #block = new Float32Array(BLOCK);
   #filled = 0;
+  #high: number[] = [];
   /** The answers that are waited for, oldest first. */
   readonly #unheard: PromiseLike<void>[];
 
@@ -99,21 +104,28 @@ class Helped {
     this.#unheard = [helper.begin(rate, wanted)];
   }
 
-  async push(lowered: Float32Array): Promise<void> {
+  async push(lowered: Float32Array, high: Uint8Array): Promise<void> {
+    this.#high.push(...high);
     for (let at = 0; at < lowered.length;) {
       const part = lowered.subarray(at, at + BLOCK - this.#filled);
       this.#block.set(part, this.#filled);
       this.#filled += part.length;
       at += part.length;
       if (this.#filled < BLOCK) break;
-      this.#unheard.push(this.#helper.push(this.#block));
+      this.#unheard.push(this.#helper.push(this.#block, this.#highSoFar()));
       [this.#block, this.#filled] = [new Float32Array(BLOCK), 0];
     }
     while (this.#unheard.length > AHEAD) await this.#unheard.shift();
   }
 
+  #highSoFar(): Uint8Array {
+    const high = Uint8Array.from(this.#high);
+    this.#high = [];
+    return high;
+  }
+
   finish(): Promise<HeardLowered | undefined> {
-    this.#unheard.push(this.#helper.push(this.#block.slice(0, this.#filled)));
+    this.#unheard.push(this.#helper.push(this.#block.slice(0, this.#filled), this.#highSoFar()));
     return Promise.all(this.#unheard).then(() => this.#helper.finish());
   }
 }

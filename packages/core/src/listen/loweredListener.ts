@@ -29,16 +29,20 @@ export class LoweredListener {
    */
   constructor(rate: number, wanted: readonly Analysis[]) {
     this.#speech = new SpeechListener(rate);
-    this.#pulse = new PulseListener(rate);
     this.#hits = new HitLevelListener(rate);
+    this.#pulse = new PulseListener(rate, this.#hits);
     this.#wanted = new Set(wanted);
   }
 
-  /** @param samples  one channel, full scale ±1 */
-  push(samples: Float32Array): void {
+  /**
+   * @param samples  one channel, full scale ±1
+   * @param high     what `HighLevels` makes of the same stretch at its own rate
+   */
+  push(samples: Float32Array, high: Uint8Array): void {
     if (this.#wanted.has('speech')) this.#speech.push(samples);
-    if (this.#wanted.has('pulse')) this.#pulse.push(samples);
-    if (this.#wanted.has('hits')) this.#hits.push(samples);
+    // The pulse is told of the hits too.
+    if (this.#wanted.has('hits') || this.#wanted.has('pulse')) this.#hits.push(samples);
+    if (this.#wanted.has('pulse')) this.#pulse.push(samples, high);
   }
 
   /** Call once, when all sound has been pushed. */

@@ -138,6 +138,7 @@ export const STAYS = [
   'breathes',
   'sways',
   'pulses',
+  'swells',
   'trembles',
   'flashes',
   'underlines',
@@ -145,17 +146,21 @@ export const STAYS = [
 ] as const;
 export type StayKind = (typeof STAYS)[number];
 
-/** Times of a cue that have names: its start and its end, each word as it is said, and what is heard or marked in it. */
-export const NAMED_TIMES = [
-  'start',
-  'words',
+/** What is heard or marked in a cue. Hits are all of them; the strokes of each drum stand for themselves. */
+export const HEARD_TIMES = [
   'beats',
   'bars',
   'hits',
   'kicks',
+  'snares',
+  'closedHats',
+  'openHats',
   'marks',
-  'end',
 ] as const;
+export type HeardTime = (typeof HEARD_TIMES)[number];
+
+/** Times of a cue that have names: its start and its end, each word as it is said, and what is heard or marked in it. */
+export const NAMED_TIMES = ['start', 'words', ...HEARD_TIMES, 'end'] as const;
 export type NamedTime = (typeof NAMED_TIMES)[number];
 
 /** The values of a move at a named time: of several instants the first has the first value, and so on, over and over. */
@@ -169,7 +174,7 @@ export interface Stay {
   readonly what: StayKind;
   readonly by: UnitKind;
   /**
-   * Grows: the ratio at its end. Drifts: ems over its stay. Breathes and pulses: the share that it grows by. Sways:
+   * Grows: the ratio at its end. Drifts: ems over its stay. Breathes, pulses and swells: the share that it grows by. Sways:
    * degrees to each side. Trembles: ems. Flashes: how opaque the colour is at first.
    * Underlines: ems that the line is thick.
    */
@@ -183,7 +188,7 @@ export interface Stay {
   /** Of what breathes, sways and trembles: how long once takes. Of a flash: in what time it dies away. */
   readonly period?: Duration;
   /** Of what pulses and flashes: on what. */
-  readonly on?: 'beats' | 'bars' | 'hits' | 'kicks' | 'marks';
+  readonly on?: HeardTime;
   readonly seed?: number;
   /** Of flashes and underlines: `#rrggbb`. */
   readonly colour?: string;

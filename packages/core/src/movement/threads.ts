@@ -32,8 +32,13 @@ export interface CueTime {
   readonly bars: readonly number[];
   readonly marks: readonly number[];
   readonly hits: readonly number[];
-  /** The hits that are low. */
+  /** The hits that are strokes of each drum. */
   readonly kicks?: readonly number[];
+  readonly snares?: readonly number[];
+  readonly closedHats?: readonly number[];
+  readonly openHats?: readonly number[];
+  /** How loud it is in a frame, from 0 to 1. */
+  readonly energy?: (frame: number) => number;
   /** When each word begins to be said that has its time. */
   readonly words?: readonly number[];
   /** How long a beat is at its start. */

@@ -74,6 +74,14 @@ describe('a unit', () => {
     expect(go?.b).toBeCloseTo(come?.b ?? NaN, 9);
   });
 
+  it('swells with the loudness of the sound', () => {
+    const swells = thread([], [{ what: 'swells', by: 'whole', amount: 0.2 }]);
+    const energy = (frame: number) => (frame < 50 ? 0 : 0.5);
+    const scaleAt = (frame: number) => stateAt(swells, frame, { ...time, energy })?.transform.a;
+    expect([scaleAt(20), scaleAt(60)]).toEqual([1, 1.1]);
+    expect(stateAt(swells, 60, time)?.transform.a).toBe(1);
+  });
+
   it('stays in movement: grows over its stay, pulses on the beat, trembles alike for a seed', () => {
     const grows = thread([], [{ what: 'grows', by: 'whole', amount: 1.1 }]);
     expect(stateAt(grows, 10, time)?.transform.a).toBe(1);

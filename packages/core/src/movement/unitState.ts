@@ -240,6 +240,9 @@ function stayed(
       grown(1 + (stay.amount ?? 0.05) * steady(Math.exp(-(frame - Math.round(last)) / PULSE_DIES)));
       break;
     }
+    case 'swells':
+      grown(1 + (stay.amount ?? 0.1) * steady(time.energy?.(frame) ?? 0));
+      break;
     case 'trembles': {
       const shake = Math.max(1, framesOf(stay.period ?? SHAKES, time));
       const next = chance(

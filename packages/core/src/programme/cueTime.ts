@@ -1,13 +1,14 @@
 /** What a movement knows of the time of a cue: how long it is, what is heard in it, and when its words are said. */
+import type { Drum } from '../listen/pulse/drums.ts';
 import type { CueTime, Said } from '../movement/threads.ts';
 import { plainText } from '../text/lines.ts';
 import { wordsOf } from '../text/words.ts';
-import { countFrames, frameLength, nearestFrame } from '../time/frameRate.ts';
+import { countFrames, frameLength, frames, nearestFrame } from '../time/frameRate.ts';
 import { instantsWithin, within } from '../time/range.ts';
-import { subtract, type Ticks } from '../time/ticks.ts';
-import { heardBeats, heardHits } from './heard.ts';
+import { add, subtract, type Ticks } from '../time/ticks.ts';
+import { energyAt, heardBeats, heardHits } from './heard.ts';
 import { marksInOrder } from './order.ts';
-import type { Cue, Programme, WordTime } from './programme.ts';
+import { drumsOf, type Cue, type Programme, type WordTime } from './programme.ts';
 import { timesOf } from './woven/reworded.ts';
 
 /** Instants that fall into a cue, in frames from its start. */
@@ -19,13 +20,19 @@ export function timeOfCue(programme: Programme, cue: Cue): CueTime {
   const steps = inFrames.slice(1).map((at, place) => at - (inFrames[place] ?? 0));
   const second = 705_600_000 / frameLength(frameRate);
   const hits = within(heardHits(programme), cue).filter(({ start }) => start >= cue.start);
+  const strokes = (drum: Drum) =>
+    hits.filter((hit) => drumsOf(hit).includes(drum)).map(({ start }) => since(start));
   return {
     length: Math.max(1, countFrames(subtract(cue.end, cue.start), frameRate)),
     beats: inFrames,
     bars: beats.filter(({ bar }) => bar !== null).map(({ at }) => since(at)),
     marks: instantsWithin(marksInOrder(programme), cue).map(({ at }) => since(at)),
     hits: hits.map(({ start }) => since(start)),
-    kicks: hits.filter(({ band }) => band === 'low').map(({ start }) => since(start)),
+    kicks: strokes('kick'),
+    snares: strokes('snare'),
+    closedHats: strokes('closed'),
+    openHats: strokes('open'),
+    energy: (frame) => energyAt(programme, add(cue.start, frames(frame, frameRate))),
     words: cue.words.map(({ start }) => since(start)),
     beat: steps[0] ?? second / 2,
     rate: second,

@@ -2,10 +2,11 @@
  * What is heard in the programme, and when: the sounds as they are laid, and what was found in them in the
  * programme's time.
  */
-import { add, clamp, subtract, ZERO, type Ticks } from '../time/ticks.ts';
+import { ENERGIES_A_SECOND, unpackEnergy } from '../listen/signal/energy.ts';
+import { add, clamp, subtract, toSeconds, ZERO, type Ticks } from '../time/ticks.ts';
 import type { Range } from '../time/range.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from './order.ts';
-import type { Beat, Hit, Id, Material, Piece, Programme, Sound } from './programme.ts';
+import type { Beat, Hit, Id, Material, Piece, Programme, Section, Sound } from './programme.ts';
 
 /** A material heard whole from the start of the programme, as it is. */
 export const wholeSound = (material: Material): Sound => ({
@@ -87,6 +88,22 @@ export function gainAt(sound: Sound, time: Ticks): number {
   return Math.min(rising, falling) * 10 ** (sound.level / 20);
 }
 
+const energies = new WeakMap<Material, Uint8Array>();
+
+/** How loud the main sound is at a time of the programme, from 0 to 1; 0 where that was not heard. */
+export function energyAt(programme: Programme, time: Ticks): number {
+  const sound = soundOf(programme, programme.facts.sound);
+  const material = programme.materials[sound?.material ?? ''];
+  if (!sound || !material?.energy) return 0;
+  const energy = energies.get(material) ?? unpackEnergy(material.energy);
+  energies.set(material, energy);
+  const place = toSeconds(inMaterial(sound, time)) * ENERGIES_A_SECOND;
+  const before = Math.floor(place);
+  const share = place - before;
+  const kept = (1 - share) * (energy[before] ?? 0) + share * (energy[before + 1] ?? 0);
+  return kept / 255;
+}
+
 /** Remembers the last answer as long as nothing that it was made from has changed. */
 function remembering<T>(
   table: (programme: Programme) => unknown,
@@ -136,6 +153,17 @@ export const heardPieces = remembering<Piece>(
     merged(
       programme,
       (sound) => shiftedRanges(sound, piecesInOrder(programme, sound.material)),
+      byStart,
+    ),
+);
+
+/** The sections of the songs that are heard, in the programme's time, by start. */
+export const heardSections = remembering<Section>(
+  (programme) => programme.materials,
+  (programme) =>
+    merged(
+      programme,
+      (sound) => shiftedRanges(sound, programme.materials[sound.material]?.sections ?? []),
       byStart,
     ),
 );

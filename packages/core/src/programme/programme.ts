@@ -4,6 +4,8 @@
  * Flat, so that one edited cue among ten thousand costs one row: in memory, on the wire and on disk.
  */
 import type { HitBand } from '../listen/hits/hits.ts';
+import type { Drum } from '../listen/pulse/drums.ts';
+import type { SectionKind } from '../listen/structure/sectionKinds.ts';
 import type { Metre } from '../listen/pulse/metre.ts';
 import type { Line } from '../text/lines.ts';
 import type { Movement } from '../movement/movement.ts';
@@ -87,6 +89,17 @@ export interface Material {
   readonly family: string | null;
   /** What an editor should know about it, in sentences. */
   readonly remarks: readonly string[];
+  /** How loud it is over time, as `packEnergy` keeps it. */
+  readonly energy?: string | null;
+  /** The sections of a song, in order, in the time of the material. */
+  readonly sections?: readonly Section[] | null;
+}
+
+/** A section of a song. */
+export interface Section extends Range {
+  readonly kind: SectionKind;
+  /** Sections with one letter are alike: A, B, C. */
+  readonly letter: string;
 }
 
 /** Whether text of a kind travels. */
@@ -300,6 +313,13 @@ export interface Beat {
   readonly bar: Metre | null;
   /** Whether the editor put it there: no computation moves it. */
   readonly fixed: boolean;
+  /** What the editor said: that a bar begins here, or that its metre holds from here on too. */
+  readonly pin?: 'bar' | 'metre' | null;
+  /**
+   * What was heard, in hundredths: that a bar begins here; then that its bar has 2, 3 and 4 beats. The bars settle by
+   * it when the editor says something.
+   */
+  readonly opinion?: readonly number[] | null;
 }
 
 /** A single short sound in a material, in its time. */
@@ -310,9 +330,15 @@ export interface Hit extends Range {
   readonly level: number;
   /** Where most of it is heard, where that was listened for: a kick drum is low. */
   readonly band?: HitBand | null;
+  /** The drums that are struck with it. */
+  readonly drums?: readonly Drum[] | null;
   /** Whether the editor accepted or made it: finding again leaves it alone. */
   readonly kept: boolean;
 }
+
+/** The drums of a hit. A low hit whose drums are not known is taken for a kick. */
+export const drumsOf = ({ drums, band }: Hit): readonly Drum[] =>
+  drums ?? (band === 'low' ? ['kick'] : []);
 
 /** What a mark is for. */
 export const PURPOSES = ['place', 'word', 'beat', 'bar', 'speech', 'hit', 'doubt'] as const;

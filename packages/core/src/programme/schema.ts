@@ -7,6 +7,9 @@ import type { Change } from './record/change.ts';
 import { completed } from './defaults.ts';
 import { FILE_FORMAT, PATTERN_FORMAT } from './fileFormat.ts';
 import { HIT_BANDS } from '../listen/hits/hits.ts';
+import { BAR_LENGTHS } from '../listen/pulse/bars.ts';
+import { DRUMS } from '../listen/pulse/drums.ts';
+import { SECTION_KINDS } from '../listen/structure/sectionKinds.ts';
 import { METRES } from '../listen/pulse/metre.ts';
 import { LEAST_LEVEL, MOST_LEVEL } from './edits/programme/sounds.ts';
 import { LONGEST_SHEET, LONGEST_SPAN, MOST_CHANGES, MOST_LINES } from './record/limits.ts';
@@ -16,6 +19,7 @@ import {
   COMING,
   GOING,
   MOVES,
+  HEARD_TIMES,
   NAMED_TIMES,
   ORDERS,
   STAYS,
@@ -198,7 +202,7 @@ const stay = strict({
   amount,
   angle: yup.number().min(-360).max(360),
   period: duration.default(undefined),
-  on: yup.string().oneOf(['beats', 'bars', 'hits', 'kicks', 'marks']),
+  on: yup.string().oneOf(HEARD_TIMES),
   seed,
   colour,
   over: yup.string().oneOf(['frame', 'behind']),
@@ -351,6 +355,25 @@ export const shapes = {
     }).nullable(),
     family: yup.string().max(200).nullable(),
     remarks: yup.array(yup.string().max(500).required()).max(20),
+    energy: yup
+      .string()
+      .matches(/^[A-Za-z0-9+/]*={0,2}$/)
+      .max(2_000_000)
+      .nullable(),
+    sections: yup
+      .array(
+        strict({
+          start: instant.required(),
+          end: instant.required(),
+          kind: yup.string().oneOf(SECTION_KINDS).required(),
+          letter: yup
+            .string()
+            .matches(/^[A-Z]$/)
+            .required(),
+        }).required(),
+      )
+      .max(500)
+      .nullable(),
   }),
   strand: strict({
     id,
@@ -389,6 +412,11 @@ export const shapes = {
     at: instant,
     bar: yup.string().oneOf(METRES).nullable(),
     fixed: yup.boolean(),
+    pin: yup.string().oneOf(['bar', 'metre']).nullable(),
+    opinion: yup
+      .array(yup.number().min(0).max(100).required())
+      .length(1 + BAR_LENGTHS.length)
+      .nullable(),
   }),
   hit: strict({
     id,
@@ -397,6 +425,7 @@ export const shapes = {
     end: instant,
     level: yup.number().min(-200).max(60),
     band: yup.string().oneOf(HIT_BANDS).nullable(),
+    drums: yup.array(yup.string().oneOf(DRUMS).required()).max(DRUMS.length).nullable(),
     kept: yup.boolean(),
   }),
   mark: strict({
@@ -437,7 +466,12 @@ export const shapes = {
 /** Fields that an entity may lack. */
 const OPTIONAL = new Set([
   'piece kept',
+  'material energy',
+  'material sections',
+  'beat pin',
+  'beat opinion',
   'hit band',
+  'hit drums',
   'strand place',
   'strand muted',
   'strand pattern',

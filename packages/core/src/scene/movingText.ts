@@ -55,9 +55,16 @@ const NONE: readonly never[] = [];
 const known = new Recent<Cue, Known>(2000);
 
 /** What the times of a movement depend on beside its cue. */
-const heardBy = ({ facts, beats, hits, marks, sounds }: Programme): readonly unknown[] => [
+const heardBy = ({
+  facts,
+  beats,
+  hits,
+  marks,
+  materials,
+  sounds,
+}: Programme): readonly unknown[] => [
   ...[facts.frameRate, facts.sound, facts.frame],
-  ...[beats, hits, marks, sounds],
+  ...[beats, hits, marks, materials, sounds],
 ];
 
 function movingOf(

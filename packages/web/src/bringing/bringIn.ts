@@ -115,6 +115,7 @@ async function bringInMedia(file: File, id: string, signal: AbortSignal): Promis
     picture,
     family: null,
     remarks,
+    ...heard?.song,
   };
   const found = heard ? (JSON.parse(heard.changes) as Change[]) : [];
   // In a task of its own, as reading them takes its time.

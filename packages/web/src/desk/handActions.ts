@@ -26,9 +26,9 @@ import {
   halvePulse,
   metreAt,
   moveBeat,
+  pinBar,
   redrawBeats,
   removeBeats,
-  setFirstBar,
   setMetre,
   shiftBars,
   shiftHalfBeat,
@@ -40,7 +40,7 @@ import type { Id, Programme } from '@cadence/core/programme/programme.ts';
 import { METRES, type Metre } from '@cadence/core/listen/pulse/metre.ts';
 import { frames } from '@cadence/core/time/frameRate.ts';
 import type { Range } from '@cadence/core/time/range.ts';
-import { add, fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { add, fromSeconds, ZERO, type Ticks } from '@cadence/core/time/ticks.ts';
 import { HANDS, NAMES, thingsOf, type Hand, type Thing } from '@cadence/core/rows/things.ts';
 import type { DeskPorts } from './ports.ts';
 import { looked, picked } from './view.ts';
@@ -91,6 +91,14 @@ export function handActions(desk: DeskPorts) {
     if (material !== undefined && beatsInOrder(programme, material).length > 0)
       make(work(programme, material));
     else note('There are no beats yet. Find the pulse in Material, or tap it.');
+  }
+
+  const pickedBeat = () => desk.programme().beats[pickedNow().at(-1) ?? ''];
+
+  /** The metre of the bars from the picked beat on, or of all. */
+  function metreFromHere(programme: Programme, material: Id, metre: Metre): Edit {
+    const beat = pickedBeat();
+    return beat ? pinBar(programme, beat.id, metre) : setMetre(programme, material, metre);
   }
 
   /** The playhead in the time of the material that a thing was found in. */
@@ -275,20 +283,20 @@ export function handActions(desk: DeskPorts) {
       withPulse((programme, material) => shiftBars(programme, material, by)),
     shiftHalf: () => withPulse(shiftHalfBeat),
     setMetre: (metre: Metre) =>
-      withPulse((programme, material) => setMetre(programme, material, metre)),
+      withPulse((programme, material) => metreFromHere(programme, material, metre)),
     nextMetre: () =>
       withPulse((programme, material) => {
-        const now = metreAt(beatsInOrder(programme, material), 0 as Ticks);
+        const now = metreAt(beatsInOrder(programme, material), pickedBeat()?.at ?? ZERO);
         const next = METRES[(METRES.indexOf(now) + 1) % METRES.length] ?? '4/4';
-        return setMetre(programme, material, next);
+        return metreFromHere(programme, material, next);
       }),
-    /** The picked beat begins a bar, or the one nearest to the playhead where none is picked. */
+    /** A bar begins with the picked beat, or with the one nearest to the playhead; once more takes that back. */
     firstBar: () => {
       const near = [...thingsOf(desk.programme(), 'beats')].sort(
         (a, b) => Math.abs(a.start - player.time) - Math.abs(b.start - player.time),
       )[0];
       const id = pickedNow().at(-1) ?? near?.id;
-      if (id !== undefined) make(setFirstBar(desk.programme(), id));
+      if (id !== undefined) make(pinBar(desk.programme(), id));
     },
     /** Fixes the picked beats where they are, or sets them free where all are fixed. */
     fix: () => {

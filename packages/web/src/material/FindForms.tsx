@@ -1,14 +1,16 @@
 /** Finding again with other settings: what it would change is shown at once, and kept as one step. */
-import { Button } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { Button, Chip } from '@mantine/core';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { LEAST_RISE } from '@cadence/core/listen/hits/hits.ts';
 import { countHits, hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
+import { DRUMS, type Drum } from '@cadence/core/listen/pulse/drums.ts';
+import type { FoundStroke } from '@cadence/core/listen/pulse/strokes.ts';
 import { DEFAULT_SPEECH } from '@cadence/core/listen/speech/speech.ts';
 import { setHits } from '@cadence/core/programme/edits/found/hits.ts';
-import { beatsOf, hitsOf } from '@cadence/core/programme/edits/found/keepFound.ts';
+import { beatsOf, hitsOf, hitsOfStrokes } from '@cadence/core/programme/edits/found/keepFound.ts';
 import { setPieces } from '@cadence/core/programme/edits/found/pieces.ts';
-import { setPulse } from '@cadence/core/programme/edits/found/pulse.ts';
+import { setPulse, setSong } from '@cadence/core/programme/edits/found/pulse.ts';
 import { beatsInOrder, hitsInOrder, piecesInOrder } from '@cadence/core/programme/order.ts';
 import type { Material } from '@cadence/core/programme/programme.ts';
 import { act, hold } from '../desk/actions.ts';
@@ -16,6 +18,7 @@ import { make, newId } from '../desk/desk.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { say } from '../desk/say.ts';
 import { currentCues, openNow, useShown } from '../desk/store.ts';
+import { DRUM_NAMES } from '../kit/drumNames.ts';
 import { FigureField } from '../kit/FigureField.tsx';
 import { listeningWorker } from '../listening/heard.ts';
 import { SpeechFields, usePieces } from '../listening/speechSettings.tsx';
@@ -66,6 +69,49 @@ export function FindSpeech({ material, heard }: FormProps) {
   );
 }
 
+/** The drums that are heard in music: what is struck of those that are chosen becomes hits. */
+function Drums({ material, heard }: FormProps) {
+  const [strokes, setStrokes] = useState<readonly FoundStroke[] | undefined>(undefined);
+  const [wanted, setWanted] = useState<readonly string[]>(['kick', 'snare']);
+  useEffect(() => {
+    let wantedStill = true;
+    setStrokes(undefined);
+    if (heard)
+      void listeningWorker()
+        .strokes(heard.pulse)
+        .then((found) => wantedStill && setStrokes(found));
+    return () => {
+      wantedStill = false;
+    };
+  }, [heard]);
+  const count = (drum: Drum) => strokes?.filter((stroke) => stroke.drum === drum).length ?? 0;
+  const there = DRUMS.filter((drum) => count(drum) > 0);
+  const chosen = there.filter((drum) => wanted.includes(drum));
+  if (there.length === 0) return null;
+  const find = () => {
+    const found = hitsOfStrokes(strokes ?? [], chosen);
+    make(setHits(openNow().programme, material.id, found, newId));
+  };
+  return (
+    <div className={classes.settings}>
+      <b id="drums">Drums</b>
+      <Chip.Group multiple value={[...wanted]} onChange={setWanted}>
+        <div role="group" aria-labelledby="drums" className={classes.drums}>
+          {there.map((drum) => (
+            <Chip key={drum} size="xs" value={drum}>
+              {plural(count(drum), DRUM_NAMES[drum])}
+            </Chip>
+          ))}
+        </div>
+      </Chip.Group>
+      <span className="spring" />
+      <Button disabled={chosen.length === 0} onClick={find}>
+        Take them as hits
+      </Button>
+    </div>
+  );
+}
+
 export function FindPulseAndHits({ material, heard }: FormProps) {
   const beats = useShown((programme) => beatsInOrder(programme, material.id));
   const hits = useShown((programme) => hitsInOrder(programme, material.id));
@@ -77,10 +123,17 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
   const findPulse = async () => {
     if (!heard) return;
     setLooking(true);
-    const found = await listeningWorker().pulse(heard.pulse);
+    const { pulse, level } = heard;
+    const found = await listeningWorker().pulse({ pulse, level });
     setLooking(false);
-    if (found.metre === null) say.note('There is no steady pulse in this sound. You can tap one.');
-    else make(setPulse(openNow().programme, material.id, beatsOf(found), newId));
+    if (found.pulse.metre === null) {
+      say.note('There is no steady pulse in this sound. You can tap one.');
+      return;
+    }
+    const { programme } = openNow();
+    const edit = setPulse(programme, material.id, beatsOf(found.pulse), newId);
+    const song = setSong(programme, material.id, found.song);
+    make({ ...edit, changes: [...edit.changes, ...song] });
   };
   const findHits = () => {
     if (!heard) return;
@@ -127,6 +180,7 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
         </Button>
         {hits.length > 0 && <Button onClick={() => show('hits')}>Show the hits</Button>}
       </div>
+      <Drums material={material} heard={heard} />
     </div>
   );
 }

@@ -10,6 +10,7 @@ import {
   type UnitKind,
 } from '@cadence/core/movement/movement.ts';
 import { UNDERLINE } from '@cadence/core/scene/underline.ts';
+import { HEARD_CHOICE } from './heardTimes.ts';
 import { Choice, Colour, Figure, UNITS } from './fields.tsx';
 import { VALUES, ValuesFields } from './ValuesFields.tsx';
 import classes from './PatternsPlace.module.css';
@@ -22,10 +23,16 @@ const STAYS: Readonly<
   breathes: { says: 'breathes by', unit: '%', scale: 0.01, usual: { amount: 0.03 } },
   sways: { says: 'sways by', unit: '°', scale: 1, usual: { amount: 2 } },
   pulses: {
-    says: 'pulses on beats by',
+    says: 'pulses by',
     unit: '%',
     scale: 0.01,
     usual: { amount: 0.04, on: 'beats' },
+  },
+  swells: {
+    says: 'swells with the loudness by',
+    unit: '%',
+    scale: 0.01,
+    usual: { amount: 0.1 },
   },
   trembles: { says: 'trembles by', unit: 'em', scale: 1, usual: { amount: 0.02, seed: 1 } },
   underlines: { says: 'underlines by', unit: 'em', scale: 1, usual: UNDERLINE },
@@ -84,6 +91,7 @@ export function StaysForm({
               </ActionIcon>
             </div>
             {stay.what === 'values' && <ValuesFields stay={stay} change={change} />}
+            {stay.what === 'pulses' && <OnChoice stay={stay} change={change} />}
             {stay.what === 'flashes' && <FlashFields stay={stay} change={change} />}
             {stay.what === 'underlines' && (
               <Colour
@@ -122,8 +130,8 @@ interface StayProps {
 const OnChoice = ({ stay, change }: StayProps) => (
   <Choice
     label="on"
-    data={['hits', 'kicks', 'beats', 'bars', 'marks'].map((value) => ({ value, label: value }))}
-    value={stay.on ?? FLASH.on}
+    data={HEARD_CHOICE}
+    value={stay.on ?? STAYS[stay.what].usual.on ?? FLASH.on}
     set={(on) => change({ on: on as NonNullable<Stay['on']> })}
   />
 );

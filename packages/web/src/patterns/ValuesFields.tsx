@@ -10,6 +10,7 @@ import {
   type Valued,
 } from '@cadence/core/movement/movement.ts';
 import { Choice, Figure } from './fields.tsx';
+import { HEARD_NAMES } from './heardTimes.ts';
 import { MEASURES } from './measures.ts';
 import classes from './PatternsPlace.module.css';
 
@@ -26,15 +27,9 @@ const MOVED: Readonly<Record<Moved, string>> = {
   spacing: 'letter spacing',
 };
 
-const TIMES: Readonly<Record<NamedTime, string>> = {
-  start: 'at the start',
-  words: 'at each word',
-  beats: 'at each beat',
-  bars: 'at each bar',
-  hits: 'at each hit',
-  kicks: 'at each kick',
-  marks: 'at each mark',
-  end: 'at the end',
+const named = (when: NamedTime): string => {
+  if (when === 'start' || when === 'end') return `at the ${when}`;
+  return `at each ${when === 'words' ? 'word' : HEARD_NAMES[when]}`;
 };
 
 /** As it is until something is chosen: a size that grows by a tenth on each second word. */
@@ -93,7 +88,7 @@ export function ValuesFields({ stay, change }: Props) {
         <div key={place} className={classes.pair}>
           <Choice
             label="When"
-            data={NAMED_TIMES.map((value) => ({ value, label: TIMES[value] }))}
+            data={NAMED_TIMES.map((value) => ({ value, label: named(value) }))}
             value={each.when}
             set={(when) => setAt(place, { when: when as NamedTime })}
           />
@@ -103,7 +98,7 @@ export function ValuesFields({ stay, change }: Props) {
             set={(values) => setAt(place, { values: values.map((value) => value * scale) })}
           />
           <ActionIcon
-            aria-label={`Remove the values ${TIMES[each.when]}`}
+            aria-label={`Remove the values ${named(each.when)}`}
             variant="subtle"
             onClick={() => change({ at: at.filter((_, index) => index !== place) })}
           >

@@ -1,9 +1,12 @@
 /** What was heard in a material, as workers hand it on. */
 import { hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
+import { findSections } from '@cadence/core/listen/structure/sections.ts';
+import { findPulse, type FoundPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import { DEFAULT_SPEECH, findPieces } from '@cadence/core/listen/speech/speech.ts';
 import type { Change } from '@cadence/core/programme/record/change.ts';
-import { keepFound } from '@cadence/core/programme/edits/found/keepFound.ts';
+import { energyOf, packEnergy } from '@cadence/core/listen/signal/energy.ts';
+import { keepFound, sectionsOf } from '@cadence/core/programme/edits/found/keepFound.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 
@@ -13,23 +16,43 @@ export const memoryOf = ({ peaks, speech, pulse, hitFigures, level }: KeptHeard)
     ...peaks.levels.map(({ pairs }) => pairs),
     speech.voice,
     pulse.activations,
+    pulse.strokes,
     pulse.onsets,
+    pulse.harmony,
     hitFigures,
     level.momentary,
   ].map(({ buffer }) => buffer as ArrayBuffer);
+
+/** The bar lines of a pulse, in seconds. */
+const linesOf = ({ beats }: FoundPulse): number[] =>
+  beats.filter(({ bar }) => bar).map(({ at }) => at);
+
+/** The pulse that was heard, and what is kept with the material: the sections of the song by it, and its energy. */
+export function pulseIn({ pulse, level }: Pick<KeptHeard, 'pulse' | 'level'>) {
+  const found = findPulse(pulse);
+  const sections = sectionsOf(findSections(pulse, level, linesOf(found))) ?? null;
+  return { pulse: found, song: { sections, energy: packEnergy(energyOf(level)) } };
+}
+export type PulseIn = ReturnType<typeof pulseIn>;
 
 /**
  * What the programme keeps of what was heard in a new material: pieces, beats and hits.
  *
  * @param length  of the material
  */
-export const foundIn = (heard: KeptHeard, material: Id, length: Ticks): readonly Change[] =>
+export const foundIn = (
+  heard: KeptHeard,
+  { pulse }: PulseIn,
+  material: Id,
+  length: Ticks,
+): readonly Change[] =>
   keepFound(
     material,
     {
       pieces: findPieces(heard.speech, DEFAULT_SPEECH),
-      pulse: findPulse(heard.pulse),
+      pulse,
       hits: hitsIn(heard.hitFigures),
+      strokes: findStrokes(heard.pulse),
       hitShare: heard.hitShare,
       length,
     },

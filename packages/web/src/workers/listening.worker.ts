@@ -1,12 +1,12 @@
 /** Works on what was heard, which for hours of sound takes longer than a screen frame. */
 import { expose, transfer } from 'comlink';
 import { unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
-import { findPulse, type FoundPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import type { PulseEvidence } from '@cadence/core/listen/pulse/pulseEvidence.ts';
+import { findStrokes, type FoundStroke } from '@cadence/core/listen/pulse/strokes.ts';
 import { findPieces, type SpeechSettings } from '@cadence/core/listen/speech/speech.ts';
 import type { SpeechEvidence } from '@cadence/core/listen/speech/speechEvidence.ts';
 import type { Range } from '@cadence/core/time/range.ts';
-import { memoryOf } from './keptHeard.ts';
+import { memoryOf, pulseIn, type PulseIn } from './keptHeard.ts';
 
 const listening = {
   unpack(bytes: Uint8Array): KeptHeard | undefined {
@@ -15,7 +15,8 @@ const listening = {
   },
   find: (evidence: SpeechEvidence, settings: SpeechSettings): Range[] =>
     findPieces(evidence, settings),
-  pulse: (evidence: PulseEvidence): FoundPulse => findPulse(evidence),
+  strokes: (evidence: PulseEvidence): FoundStroke[] => findStrokes(evidence),
+  pulse: (heard: Pick<KeptHeard, 'pulse' | 'level'>): PulseIn => pulseIn(heard),
 };
 export type Listening = typeof listening;
 expose(listening);

@@ -23,7 +23,7 @@ import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
 import { server, upload } from '../sync/api.ts';
 import { containers } from '@cadence/film/containers.ts';
 import { decoded } from '@cadence/film/decoded.ts';
-import { foundIn, memoryOf } from './keptHeard.ts';
+import { foundIn, memoryOf, pulseIn, type PulseIn } from './keptHeard.ts';
 
 export interface FoundSound {
   readonly sampleRate: number;
@@ -57,7 +57,11 @@ export interface Taken extends Pick<Read, 'sound' | 'picture' | 'remarks'> {
   readonly bytes: number;
   readonly length: Ticks;
   /** What was heard, and what the programme keeps of it: changes as JSON. Null without sound. */
-  readonly heard: { readonly kept: KeptHeard; readonly changes: string } | null;
+  readonly heard: {
+    readonly kept: KeptHeard;
+    readonly changes: string;
+    readonly song: PulseIn['song'];
+  } | null;
 }
 
 /** The progress, from 0 to 1; while reading, also the outline since the last report, a pair a second. */
@@ -259,8 +263,9 @@ const media = {
     const taken = { hash, bytes, length, sound, picture, remarks };
     const kept = found.heard && unpackHeard(found.heard);
     if (!kept) return { ...taken, heard: null };
-    const changes = JSON.stringify(foundIn(kept, material, length));
-    return transfer({ ...taken, heard: { kept, changes } }, memoryOf(kept));
+    const pulse = pulseIn(kept);
+    const changes = JSON.stringify(foundIn(kept, pulse, material, length));
+    return transfer({ ...taken, heard: { kept, changes, song: pulse.song } }, memoryOf(kept));
   },
 
   /** Hears a file anew that the server has, and keeps what was heard beside it; undefined where there is no sound. */

@@ -76,6 +76,11 @@ export class HitLevelListener {
     [this.#before, this.#low, this.#seen] = [before, low, seen];
   }
 
+  /** A level so far, at a number of steps of 2 ms; 0 where there is none yet. */
+  levelAt(which: 'whole' | 'low', place: number): number {
+    return (which === 'whole' ? this.#whole : this.#lows).at(place);
+  }
+
   levels(): HitLevels {
     return { whole: this.#whole.all(), high: this.#high.all(), low: this.#lows.all() };
   }

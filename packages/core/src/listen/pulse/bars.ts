@@ -1,64 +1,146 @@
 /**
- * Bars and their metre from a network's activation at each beat.
+ * Bars and their metre from a network's opinions of each beat.
  *
- * A hidden Markov model over the beats whose states are a metre and a place in its bar, solved by the
- * Viterbi algorithm (the second stage of Böck, Krebs and Widmer, "Joint beat and downbeat tracking with
- * recurrent neural networks", ISMIR 2016): a bar goes on to its next beat, and at its end may give way
- * to another metre, which is unlikely.
+ * A hidden Markov model over the beats whose states are the beats of a bar and a place in it (the second
+ * stage of Böck, Krebs and Widmer, "Joint beat and downbeat tracking with recurrent neural networks", ISMIR 2016):
+ * a bar goes on to its next beat, and at its end may give way to one of another length, which is unlikely. The most
+ * likely way is found by the Viterbi algorithm, how sure it is by the forward-backward algorithm (Rabiner, "A
+ * tutorial on hidden Markov models", Proceedings of the IEEE 77, 1989). What the editor said holds.
  */
 
 /** How many beats a bar has. */
-const BAR_LENGTHS = [2, 3, 4] as const;
+export const BAR_LENGTHS = [2, 3, 4] as const;
+export type BarLength = (typeof BAR_LENGTHS)[number];
 
 /** How likely a bar is followed by one of another length. */
-const CHANGE = 0.0005;
-const LEAST = 0.02;
-/** How much it speaks against a bar of four that its third beat seems to begin one. */
-const MIDDLE = 0.7;
+const CHANGE = 0.002;
+/** What speaks against what the editor said: only another pin may outweigh it. */
+const NEVER = -1000;
+/** No opinion is taken to be surer. */
+const LEAST = 0.01;
+/** How much the opinion of how long the bar is counts. */
+const LENGTH_COUNTS = 0.5;
+
+/** What a network thinks of one beat. */
+export interface BarOpinion {
+  /** That a bar begins here, from 0 to 1. */
+  readonly begins: number;
+  /** That its bar has 2, 3 and 4 beats; together 1. */
+  readonly lengths: readonly number[];
+}
+
+/** What the editor said of a beat. */
+export interface BarPin {
+  /** By its place among the beats. */
+  readonly beat: number;
+  /** Whether a bar begins here. */
+  readonly begins: boolean;
+  /** How many beats the bar has that it begins. */
+  readonly length?: BarLength;
+}
+
+/** Where a beat stands in its bar. */
+export interface BarPlace {
+  /** From 0. */
+  readonly place: number;
+  /** The beats of the bar. */
+  readonly length: BarLength;
+  /** That a bar begins here or does not, as is said: from 0 to 1. */
+  readonly confidence: number;
+}
+
+const STATES = BAR_LENGTHS.flatMap((length) =>
+  Array.from({ length }, (_, place) => ({ place, length })),
+);
+const startOf = (length: number) =>
+  STATES.findIndex((state) => state.length === length && state.place === 0);
+/** The states from which each state is reached, and the logarithm of how likely. */
+const FROM = STATES.map(({ place, length }, at) =>
+  place > 0
+    ? [{ from: at - 1, chance: 0 }]
+    : BAR_LENGTHS.map((other) => ({
+        from: startOf(other) + other - 1,
+        chance: Math.log(other === length ? 1 - CHANGE : CHANGE),
+      })),
+);
+
+const kept = (value: number) => Math.min(1 - LEAST, Math.max(LEAST, value));
+
+/** How well each state fits each beat: logarithms. */
+function fits(
+  opinions: readonly BarOpinion[],
+  pins: readonly BarPin[],
+  allowed: readonly BarLength[],
+): number[][] {
+  const pinned = new Map(pins.map((pin) => [pin.beat, pin]));
+  return opinions.map(({ begins, lengths }, beat) => {
+    const pin = pinned.get(beat);
+    return STATES.map(({ place, length }) => {
+      if (!allowed.includes(length)) return 2 * NEVER;
+      if (pin && (pin.begins !== (place === 0) || (pin.length ?? length) !== length)) return NEVER;
+      const value = kept(begins);
+      const own = kept(lengths[BAR_LENGTHS.indexOf(length)] ?? 0);
+      return Math.log(place === 0 ? value : 1 - value) + LENGTH_COUNTS * Math.log(own);
+    });
+  });
+}
+
+const sumOfLogs = (values: readonly number[]): number => {
+  const most = Math.max(...values);
+  return most + Math.log(values.reduce((sum, value) => sum + Math.exp(value - most), 0));
+};
 
 /**
- * @param activation  between 0 and 1 that a bar begins at this beat
- * @returns        for each beat its place in the bar, from 0, and the beats of that bar
+ * @param opinions  one a beat
+ * @param pins      where they cross, as few as can be are passed over
+ * @param lengths   which bars may have
+ * @returns         one a beat
  */
 export function decodeBars(
-  activation: readonly number[],
-  lengths: readonly number[] = BAR_LENGTHS,
-): { place: number; length: number }[] {
-  const states = lengths.flatMap((length) =>
-    Array.from({ length }, (_, place) => ({ place, length })),
-  );
-  const indexOf = (length: number, place: number) =>
-    states.findIndex((state) => state.length === length && state.place === place);
-  const starts = lengths.map((length) => indexOf(length, 0));
-  let score = states.map(() => -Math.log(states.length));
+  opinions: readonly BarOpinion[],
+  pins: readonly BarPin[] = [],
+  lengths: readonly BarLength[] = BAR_LENGTHS,
+): BarPlace[] {
+  const fit = fits(opinions, pins, lengths);
+  const best: number[][] = [];
   const came: number[][] = [];
-  activation.forEach((raw, beat) => {
-    const value = Math.min(1 - LEAST, Math.max(LEAST, raw));
-    const from: number[] = [];
-    const next = states.map(({ place, length }, state) => {
-      let [best, where] = [-Infinity, state];
-      if (beat === 0) best = score[state] as number;
-      else if (place > 0) [best, where] = [score[state - 1] as number, state - 1];
-      else
-        for (const start of starts) {
-          const last = start + (states[start]?.length ?? 1) - 1;
-          const same = states[start]?.length === length;
-          const whole = (score[last] as number) + Math.log(same ? 1 - CHANGE : CHANGE);
-          if (whole > best) [best, where] = [whole, last];
-        }
-      from.push(where);
-      // The middle of a bar of four is often as strong as its beginning.
-      const weak = place === 2 && length === 4 ? MIDDLE : 1;
-      return best + Math.log(place === 0 ? value : 1 - weak * value);
+  const forward: number[][] = [];
+  fit.forEach((row, beat) => {
+    const [score, sum] = [best[beat - 1], forward[beat - 1]];
+    const ways = row.map((value, state) => {
+      if (!score || !sum) return { score: value, from: state, sum: value };
+      let [top, from] = [-Infinity, FROM[state]?.[0]?.from ?? 0];
+      const sums = FROM[state]?.map((way) => {
+        const whole = (score[way.from] as number) + way.chance;
+        if (whole > top) [top, from] = [whole, way.from];
+        return (sum[way.from] as number) + way.chance;
+      });
+      return { score: top + value, from, sum: sumOfLogs(sums ?? []) + value };
     });
-    came.push(from);
-    score = next;
+    best.push(ways.map((way) => way.score));
+    came.push(ways.map((way) => way.from));
+    forward.push(ways.map((way) => way.sum));
   });
-  let state = score.indexOf(Math.max(...score));
-  const found: { place: number; length: number }[] = [];
-  for (let beat = activation.length - 1; beat >= 0; beat--) {
-    found.push(states[state] as { place: number; length: number });
+  const last = best.at(-1);
+  if (!last) return [];
+  let state = last.indexOf(Math.max(...last));
+  let backward = STATES.map(() => 0);
+  const places: BarPlace[] = [];
+  for (let beat = opinions.length - 1; beat >= 0; beat--) {
+    const { place, length } = STATES[state] as { place: number; length: BarLength };
+    const sums = (forward[beat] as number[]).map((sum, at) => sum + (backward[at] as number));
+    const begins = sums.filter((_, at) => STATES[at]?.place === 0);
+    const share = Math.exp(sumOfLogs(begins) - sumOfLogs(sums));
+    places.push({ place, length, confidence: place === 0 ? share : 1 - share });
     state = came[beat]?.[state] as number;
+    const next = STATES.map(() => [] as number[]);
+    STATES.forEach((_, to) => {
+      for (const { from, chance } of FROM[to] ?? [])
+        next[from]?.push(
+          chance + ((fit[beat] as number[])[to] as number) + (backward[to] as number),
+        );
+    });
+    backward = next.map(sumOfLogs);
   }
-  return found.reverse();
+  return places.reverse();
 }

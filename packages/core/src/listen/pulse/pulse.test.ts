@@ -4,17 +4,21 @@ import { Decimator } from '../signal/decimate.ts';
 import { Listener } from '../listening.ts';
 import { findOnsets } from './onsets.ts';
 import { dominantTempo, evened, findPulse, sureOf, tempoOf } from './pulse.ts';
-import { PulseListener } from './pulseEvidence.ts';
+import { HighLevels } from '../signal/highLevels.ts';
+import { LoweredListener } from '../loweredListener.ts';
 import { drumKit, noise } from '../sounds.samples.ts';
 import { STEPS_A_SECOND } from '../signal/steps.ts';
 import { swingOf } from './swing.ts';
 
 function hear(samples: Float32Array, rate: number, chunk = 8192) {
   const decimator = new Decimator(rate);
-  const listener = new PulseListener(decimator.rate);
-  for (let at = 0; at < samples.length; at += chunk)
-    listener.push(decimator.push(samples.subarray(at, at + chunk)));
-  return listener.evidence();
+  const high = new HighLevels(rate);
+  const listener = new LoweredListener(decimator.rate, ['pulse']);
+  for (let at = 0; at < samples.length; at += chunk) {
+    const part = samples.subarray(at, at + chunk);
+    listener.push(decimator.push(part), high.push(part));
+  }
+  return listener.finish().pulse;
 }
 
 /** The share of `wanted` that something found lies within 70 ms of. */
@@ -117,6 +121,10 @@ describe('decoding', () => {
     return steps;
   };
 
+  /** Opinions that know nothing of how long the bars are. */
+  const heard = (begins: readonly number[]) =>
+    begins.map((each) => ({ begins: each, lengths: [1 / 3, 1 / 3, 1 / 3] }));
+
   it('goes on through a beat that is not heard', () => {
     const times = Array.from({ length: 20 }, (_, at) => 0.3 + at * 0.5);
     const heard = times.filter((_, at) => at !== 7 && at !== 8);
@@ -136,7 +144,7 @@ describe('decoding', () => {
       at % 4 === 2 ? 0.8 : 0.05,
     );
     activations[11] = 0.6;
-    const places = decodeBars(activations);
+    const places = decodeBars(heard(activations));
     expect(places.every(({ length }) => length === 4)).toBe(true);
     expect(places.slice(0, 4).map(({ place }) => place)).toEqual([2, 3, 0, 1]);
   });
@@ -145,8 +153,22 @@ describe('decoding', () => {
     const activations = Array.from({ length: 72 }, (_, at) =>
       at < 36 ? (at % 3 === 0 ? 0.9 : 0.03) : at % 4 === 0 ? 0.9 : 0.03,
     );
-    const lengths = decodeBars(activations).map(({ length }) => length);
-    expect([lengths[10], lengths[60]]).toEqual([3, 4]);
+    const places = decodeBars(heard(activations));
+    expect([places[10]?.length, places[60]?.length]).toEqual([3, 4]);
+  });
+
+  it('keeps to what the editor said, and is less sure where that is not heard', () => {
+    const activations = Array.from({ length: 40 }, (_, at) => (at % 4 === 0 ? 0.8 : 0.1));
+    const free = decodeBars(heard(activations));
+    expect(Math.min(...free.map(({ confidence }) => confidence))).toBeGreaterThan(0.9);
+    const pinned = decodeBars(heard(activations), [{ beat: 18, begins: true, length: 3 }]);
+    expect(pinned[18]).toMatchObject({ place: 0, length: 3 });
+    expect(pinned[36]?.place).toBe(0);
+    expect(pinned[4]?.place).toBe(0);
+    const threes = decodeBars(heard(activations), [], [3]);
+    expect(threes.every(({ length }) => length === 3)).toBe(true);
+    expect(Math.min(...threes.map(({ confidence }) => confidence))).toBeLessThan(0.7);
+    expect(decodeBars([])).toEqual([]);
   });
 });
 

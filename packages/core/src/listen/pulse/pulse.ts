@@ -5,11 +5,13 @@
  * each beat is then put on the peak of the activation about it and, where the beats around it keep an even
  * pace, on the line through them. Stretches in which the activations stay low have no pulse.
  */
-import { decodeBars } from './bars.ts';
+import { decodeBars, type BarOpinion, type BarPlace } from './bars.ts';
+import { barOpinions } from './barOpinions.ts';
 import { decodeBeats } from './beats.ts';
-import { BEATS_A_BAR, METRES, type Metre } from './metre.ts';
+import { METRES, type Metre } from './metre.ts';
+import { dividesInThree } from './threes.ts';
 import { vertex } from './onsets.ts';
-import type { PulseEvidence } from './pulseEvidence.ts';
+import { opinionOf, STEP_MIDDLE, type PulseEvidence } from './pulseEvidence.ts';
 import { STEPS_A_SECOND } from '../signal/steps.ts';
 
 export interface FoundBeat {
@@ -17,8 +19,14 @@ export interface FoundBeat {
   readonly at: number;
   /** Whether a bar begins with it. */
   readonly bar: boolean;
+  /** Of its bar. */
+  readonly metre: Metre;
   /** From 0 to 1. */
   readonly confidence: number;
+  /** How sure it is that a bar begins with it, or does not, from 0 to 1. */
+  readonly barConfidence: number;
+  /** What the bars are settled by. */
+  readonly opinion: BarOpinion;
 }
 
 export interface FoundPulse {
@@ -29,23 +37,12 @@ export interface FoundPulse {
   readonly confidence: number;
 }
 
-const ACTIVATIONS = 3;
 /** Mean activation over some beats under which there is no pulse. */
 const LEAST_CONFIDENCE = 0.3;
 /** Beats to either side over which confidence is averaged. */
 const ABOUT = 4;
-/** A step is about two frames of 10 ms: its middle lies 5 ms after that of the first. */
-const HALF_STEP = 0.005;
 /** A pulse of fewer beats is none. */
 const FEWEST = 6;
-
-/** One of the activations, 0 to 1, by step. */
-function activation({ activations }: PulseEvidence, which: number): Float32Array {
-  const of = new Float32Array(Math.floor(activations.length / ACTIVATIONS));
-  for (let step = 0; step < of.length; step++)
-    of[step] = (activations[step * ACTIVATIONS + which] as number) / 255;
-  return of;
-}
 
 /** The highest activation within two steps. */
 function near(of: Float32Array, step: number): number {
@@ -72,57 +69,39 @@ function confidenceAt(beat: Float32Array, steps: readonly number[]): number[] {
  */
 export function sureOf(evidence: PulseEvidence, times: readonly number[]): number[] {
   const steps = times.map((at) =>
-    Math.round((at - evidence.firstMiddle - HALF_STEP) * STEPS_A_SECOND),
+    Math.round((at - evidence.firstMiddle - STEP_MIDDLE) * STEPS_A_SECOND),
   );
-  return confidenceAt(activation(evidence, 0), steps);
+  return confidenceAt(opinionOf(evidence, 0), steps);
 }
 
 export function findPulse(evidence: PulseEvidence): FoundPulse {
-  const [beat, bar, threes] = [0, 1, 2].map((which) => activation(evidence, which)) as [
-    Float32Array,
-    Float32Array,
-    Float32Array,
-  ];
+  const beat = opinionOf(evidence, 0);
   const steps = decodeBeats(beat);
   const confidence = confidenceAt(beat, steps);
   const runs = runsOf(steps, confidence);
   const found = runs.flatMap((run) => {
     const times = evened(run.map((at) => timeOf(evidence, beat, steps[at] as number)));
-    const inThrees = dividesInThree(
-      threes.subarray(steps[run[0] as number], (steps[run.at(-1) as number] ?? 0) + 1),
-    );
-    const places = decodeBars(
-      run.map((at) => near(bar, steps[at] as number)),
-      inThrees ? [BEATS_A_BAR['6/8']] : undefined,
-    );
-    return run.map((at, index) => ({
+    const inThrees = dividesInThree(evidence, times);
+    const opinions = barOpinions(evidence, times, inThrees);
+    return decodeBars(opinions).map((place, index): FoundBeat => ({
       at: times[index] as number,
-      bar: places[index]?.place === 0,
-      confidence: confidence[at] as number,
-      metre: metreOf(places[index]?.length ?? 4, inThrees),
+      bar: place.place === 0,
+      metre: metreOf(place, inThrees),
+      confidence: confidence[run[index] as number] as number,
+      barConfidence: place.confidence,
+      opinion: opinions[index] as BarOpinion,
     }));
   });
   return {
-    beats: found.map(({ at, bar: first, confidence: sure }) => ({
-      at,
-      bar: first,
-      confidence: sure,
-    })),
+    beats: found,
     metre: most(found.map(({ metre }) => metre)),
     confidence: found.length > 0 ? mean(found.map((each) => each.confidence)) : 0,
   };
 }
 
-/** Mean activation over a stretch from which on its beats divide in three. */
-const LEAST_THREES = 0.4;
-
-function dividesInThree(activation: Float32Array): boolean {
-  const sum = activation.reduce((total, value) => total + value, 0);
-  return sum > LEAST_THREES * activation.length;
-}
-
-function metreOf(length: number, inThrees: boolean): Metre {
-  if (inThrees) return '6/8';
+/** Beats in three make 6/8 of a bar of two; four of them swing. */
+function metreOf({ length }: BarPlace, inThrees: boolean): Metre {
+  if (inThrees && length === 2) return '6/8';
   return length === 3 ? '3/4' : length === 2 ? '2/4' : '4/4';
 }
 
@@ -153,7 +132,7 @@ function timeOf({ firstMiddle }: PulseEvidence, beat: Float32Array, step: number
   let top = step;
   for (let off = -2; off <= 2; off++)
     if ((beat[step + off] ?? 0) > (beat[top] ?? 0)) top = step + off;
-  return Math.max(0, firstMiddle + HALF_STEP + (top + vertex(beat, top)) / STEPS_A_SECOND);
+  return Math.max(0, firstMiddle + STEP_MIDDLE + (top + vertex(beat, top)) / STEPS_A_SECOND);
 }
 
 /** Beats to either side of one through which a line is laid, and how far one may lie off it. */

@@ -14,6 +14,11 @@ export class GrowingBytes {
     return this.#length;
   }
 
+  /** The number at a place; 0 where there is none. */
+  at(place: number): number {
+    return place < this.#length ? (this.#bytes[place] ?? 0) : 0;
+  }
+
   /** @param value  0 to 255; what lies beyond is brought to the nearer end, and fractions are rounded */
   push(value: number): void {
     if (this.#length === this.#bytes.length) {

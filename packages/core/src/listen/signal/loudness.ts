@@ -20,7 +20,7 @@ export interface Level {
 export const momentaryLufs = (kept: number): number => kept / 2 - 100;
 
 /** Under this momentary loudness it is silent to the ear, in LUFS. */
-const SILENT = -60;
+export const SILENT = -60;
 
 /** The share of a sound that is silent. */
 export const silenceIn = ({ momentary }: Level): number =>

@@ -14,15 +14,17 @@ export interface SpectrumShape {
   readonly window: 'hamming' | 'hann';
   /** Above this, in hertz, no power is wanted. */
   readonly highest: number;
+  /** How many frames begin in a second. */
+  readonly rate?: number;
 }
 
 const zeros = (count: number) => Array.from({ length: count }, () => 0);
 
-/** Makes {@link FRAMES_A_SECOND} power spectra a second. */
+/** Makes power spectra, {@link FRAMES_A_SECOND} a second where nothing else is said. */
 export class Spectra {
   /** The number of bins from 0 Hz up to the highest frequency, and never half the sample rate. */
   readonly bins: number;
-  /** Time of the middle of frame 0, in seconds; each next one is 10 ms later. */
+  /** Time of the middle of frame 0, in seconds. */
   readonly firstMiddle: number;
   /** Width of a bin, in hertz. */
   readonly binWidth: number;
@@ -41,9 +43,12 @@ export class Spectra {
   #position = 0;
 
   /** @param rate  of the sound, in samples a second */
-  constructor(rate: number, { length, window, highest }: SpectrumShape) {
+  constructor(
+    rate: number,
+    { length, window, highest, rate: frames = FRAMES_A_SECOND }: SpectrumShape,
+  ) {
     this.#size = Math.round(rate * length);
-    this.#hop = rate / FRAMES_A_SECOND;
+    this.#hop = rate / frames;
     const points = 2 ** Math.ceil(Math.log2(this.#size));
     this.#fft = new FFT(points / 2);
     // Plain arrays of fractions: the package is fastest with them.

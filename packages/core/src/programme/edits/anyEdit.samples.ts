@@ -21,8 +21,8 @@ import {
   doublePulse,
   halvePulse,
   moveBeat,
+  pinBar,
   redrawBeats,
-  setFirstBar,
   shiftBars,
 } from './found/pulse.ts';
 import { deleteCues, setStyle, setText } from './text/reword.ts';
@@ -91,7 +91,9 @@ export function anyEdit(
     case 16:
       return z % 2 ? halvePulse(programme, 'm') : doublePulse(programme, 'm', newId);
     case 17:
-      return z % 2 ? shiftBars(programme, 'm', 1) : setFirstBar(programme, first(programme.beats));
+      return z % 2
+        ? shiftBars(programme, 'm', 1)
+        : pinBar(programme, first(programme.beats), z % 4 ? '3/4' : undefined);
     case 18:
       return addHit(programme, 'm', time(x), newId);
     case 19:

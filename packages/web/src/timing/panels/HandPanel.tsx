@@ -20,6 +20,7 @@ import { openNow, useApp, useShown } from '../../desk/store.ts';
 import { PURPOSE_LOOKS } from '../purposes.ts';
 import { PurposeTag } from './PurposeTag.tsx';
 import { NAMES, thingsOf, type Hand, type Thing } from '@cadence/core/rows/things.ts';
+import { DRUM_NAMES } from '../../kit/drumNames.ts';
 import { TimeField } from '../../kit/TimeField.tsx';
 import { showWindow } from '../../desk/windows.ts';
 import classes from './CuePanel.module.css';
@@ -169,11 +170,12 @@ function OneMark({ mark }: { mark: Mark }) {
 function Beats({ things, count, programme }: Shown & { programme: Programme }) {
   const material = pulseMaterial(programme) ?? null;
   const beats = beatsInOrder(programme, material);
-  const metre = metreAt(beats, ZERO);
   const one = things.length > 0;
+  const last = programme.beats[things.at(-1)?.id ?? ''];
+  const metre = metreAt(beats, last?.at ?? ZERO);
   const fixed = things.every(({ id }) => programme.beats[id]?.fixed);
-  const [first, last] = [beats[0], beats.at(-1)];
-  const minutes = first && last ? toSeconds(subtract(last.at, first.at)) / 60 : 0;
+  const [first, end] = [beats[0], beats.at(-1)];
+  const minutes = first && end ? toSeconds(subtract(end.at, first.at)) / 60 : 0;
   return (
     <>
       {count > 1 && (
@@ -189,7 +191,7 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
       ) : (
         <Hint>
           {count > 0
-            ? 'Drag a beat to where you hear it. Beats up to the next fixed ones follow.'
+            ? 'Drag a beat to where you hear it. Say where a bar begins: the bars around settle.'
             : 'No pulse was found. Tap ; while the sound plays, or bring in a tempo map.'}
         </Hint>
       )}
@@ -201,7 +203,7 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
           Double
         </Do>
         <Do does={hold.firstBar} keys="B" off={count === 0}>
-          Start a bar here
+          {last?.pin ? 'Release the bar line' : 'Start a bar here'}
         </Do>
         <Do does={() => hold.shiftBars(1)} keys="Shift B" off={count === 0}>
           Move bars a beat
@@ -220,8 +222,8 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
       {count > 0 && (
         <Select
           size="xs"
-          w={170}
-          label="Metre (R: next)"
+          w={210}
+          label={one ? 'Metre from here on (R: next)' : 'Metre of all bars (R: next)'}
           data={[...METRES]}
           value={metre}
           allowDeselect={false}
@@ -291,8 +293,18 @@ function Hits({ things, programme }: Shown & { programme: Programme }) {
       )}
       {hit && (
         <dl className="facts">
-          <dt>Level</dt>
-          <dd>{hit.level === 0 ? 'made by hand' : `${hit.level.toFixed(1)} dB to full scale`}</dd>
+          {hit.drums && (
+            <>
+              <dt>Drums</dt>
+              <dd>{hit.drums.map((drum) => DRUM_NAMES[drum]).join(', ')}</dd>
+            </>
+          )}
+          {hit.level !== 0 && (
+            <>
+              <dt>Level</dt>
+              <dd>{hit.level.toFixed(1)} dB to full scale</dd>
+            </>
+          )}
         </dl>
       )}
       <div className={`${classes.buttons} ${classes.near}`}>

@@ -2,13 +2,24 @@
 import { NumberInput, Radio, Switch } from '@mantine/core';
 import { useState } from 'react';
 import { addMarks, type MarkAt } from '@cadence/core/programme/edits/found/marks.ts';
-import { heardBeats, heardHits, heardPieces } from '@cadence/core/programme/heard.ts';
-import type { Programme } from '@cadence/core/programme/programme.ts';
+import {
+  heardBeats,
+  heardHits,
+  heardPieces,
+  heardSections,
+} from '@cadence/core/programme/heard.ts';
+import {
+  drumsOf,
+  type Hit,
+  type Programme,
+  type Section,
+} from '@cadence/core/programme/programme.ts';
 import { contains } from '@cadence/core/time/range.ts';
 import { make, newId } from '../../desk/desk.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { pickedStretch } from '../../desk/actions.ts';
 import { openNow, useShown } from '../../desk/store.ts';
+import { sectionName } from '../sectionName.ts';
 import { WindowFoot } from '../../kit/WindowFoot.tsx';
 import classes from '../../kit/windows.module.css';
 
@@ -20,8 +31,18 @@ const SOURCES = {
   starts: 'The start of every piece of speech',
   ends: 'The end of every piece of speech',
   hits: 'Every hit',
+  sections: 'Every section of the song',
+  choruses: 'Every chorus',
+  kicks: 'Every kick',
+  snares: 'Every snare',
 } as const;
 type Source = keyof typeof SOURCES;
+
+const marksOnHits = (hits: readonly Hit[]): MarkAt[] =>
+  hits.map(({ start }) => ({ at: start, purpose: 'hit' }));
+
+const marksOnSections = (sections: readonly Section[]): MarkAt[] =>
+  sections.map((section) => ({ at: section.start, purpose: 'place', name: sectionName(section) }));
 
 function marksFrom(programme: Programme, source: Source, bars: number): MarkAt[] {
   const beats = heardBeats(programme);
@@ -45,7 +66,15 @@ function marksFrom(programme: Programme, source: Source, bars: number): MarkAt[]
     case 'ends':
       return heardPieces(programme).map(({ end }) => ({ at: end, purpose: 'speech' }));
     case 'hits':
-      return heardHits(programme).map(({ start }) => ({ at: start, purpose: 'hit' }));
+      return marksOnHits(heardHits(programme));
+    case 'sections':
+      return marksOnSections(heardSections(programme));
+    case 'choruses':
+      return marksOnSections(heardSections(programme).filter(({ kind }) => kind === 'chorus'));
+    case 'kicks':
+      return marksOnHits(heardHits(programme).filter((hit) => drumsOf(hit).includes('kick')));
+    case 'snares':
+      return marksOnHits(heardHits(programme).filter((hit) => drumsOf(hit).includes('snare')));
   }
 }
 

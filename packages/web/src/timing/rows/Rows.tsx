@@ -4,7 +4,13 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { instantsWithin, within } from '@cadence/core/time/range.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
-import { heardBeats, heardHits, heardPieces, soundsHeard } from '@cadence/core/programme/heard.ts';
+import {
+  heardBeats,
+  heardHits,
+  heardPieces,
+  heardSections,
+  soundsHeard,
+} from '@cadence/core/programme/heard.ts';
 import { levelsOf } from '@cadence/core/programme/levels.ts';
 import { slopesOf } from '@cadence/core/programme/edits/patterns/slopes.ts';
 import { cuesInOrder, marksInOrder, strandsInOrder } from '@cadence/core/programme/order.ts';
@@ -49,10 +55,11 @@ export function Rows() {
     () => (only ? [strand] : strandsInOrder({ strands })),
     [only, strand, strands],
   );
-  const [pieces, beats, hits] = [
+  const [pieces, beats, hits, sections] = [
     heardPieces(programme),
     heardBeats(programme),
     heardHits(programme),
+    heardSections(programme),
   ];
   const marks = marksInOrder(programme);
   const hasWords = useMemo(
@@ -189,6 +196,7 @@ export function Rows() {
               pieces={within(pieces, range)}
               beats={instantsWithin(beats, range)}
               hits={within(hits, range)}
+              sections={within(sections, range)}
               marks={instantsWithin(marks, range)}
               waves={waves}
               selection={selection.filter((id) => inRow.some((cue) => cue.id === id))}
@@ -254,6 +262,7 @@ const LISTS = new Set([
   'pieces',
   'beats',
   'hits',
+  'sections',
   'marks',
   'waves',
   'selection',

@@ -1,6 +1,7 @@
 /** Draws what was found in the sound and what was marked on it: pieces, hits, beats and marks of a row. */
 import type { Dyes } from '../../kit/dyes.ts';
 import type { Page } from '@cadence/core/rows/page.ts';
+import { sectionName } from '../sectionName.ts';
 import { PURPOSE_LOOKS } from '../purposes.ts';
 import { fit, FONT, type Across, type RowContent } from './rowContent.ts';
 
@@ -94,7 +95,37 @@ export function drawBeats(
       context.fillRect(at - width / 2, waveTop, chosen ? 2 : width / 2 + 0.5, waveHeight);
       context.globalAlpha = 1;
     }
+    if (beat.pin) drawKnot(context, at, bottom - 16, chosen ? dyes.ink : dyes.weld);
     if (beat.fixed) drawKnot(context, at, bottom + 5, chosen ? dyes.ink : dyes.weld);
+  }
+}
+
+/** Where each section of a song begins, with its name: over the waveform, at its foot. */
+export function drawSections(
+  context: CanvasRenderingContext2D,
+  { page, sections }: RowContent,
+  x: Across,
+  dyes: Dyes,
+): void {
+  const { waveTop, waveHeight } = page.shape;
+  const y = waveTop + waveHeight - 9;
+  context.textBaseline = 'middle';
+  for (const section of sections) {
+    const [from, to] = [x(section.start), Math.min(page.width, x(section.end))];
+    const left = Math.max(0, from);
+    if (from >= 0) {
+      context.fillStyle = dyes.slate;
+      context.fillRect(Math.round(from) - 1, waveTop, 1, waveHeight);
+    }
+    const name = fit(context, sectionName(section), to - left - 10);
+    if (name === '') continue;
+    context.font = `600 11px ${FONT}`;
+    context.fillStyle = dyes.sheet;
+    context.globalAlpha = 0.85;
+    context.fillRect(left, y - 8, context.measureText(name).width + 9, 16);
+    context.globalAlpha = 1;
+    context.fillStyle = dyes.slate;
+    context.fillText(name, left + 4, y + 0.5);
   }
 }
 

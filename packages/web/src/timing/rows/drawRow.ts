@@ -9,7 +9,7 @@ import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time
 import { stateOf } from '@cadence/core/programme/woven/wordState.ts';
 import { clothOf, textOn } from '../../kit/cloth.ts';
 import type { Dyes } from '../../kit/dyes.ts';
-import { drawBeats, drawHits, drawMarks, drawPieces } from './drawFound.ts';
+import { drawBeats, drawHits, drawMarks, drawPieces, drawSections } from './drawFound.ts';
 import { levelOf, pixelsOf, WORD_LINE, type Lane } from '@cadence/core/rows/page.ts';
 import { fit, FONT, type Across, type RowContent } from './rowContent.ts';
 
@@ -25,6 +25,7 @@ export function drawRow(context: CanvasRenderingContext2D, content: RowContent, 
   drawHits(context, content, x, dyes);
   drawSounds(context, content, start, dyes);
   drawBeats(context, content, x, dyes);
+  drawSections(context, content, x, dyes);
   drawEnd(context, content, x, dyes);
   // Where the strand in hand has no words, those of the others say what is said.
   const spoken = content.cues.some(({ words }) => words.length > 0) ? content.cues : content.others;

@@ -8,6 +8,7 @@ import type {
   Id,
   Mark,
   Piece,
+  Section,
   Sound,
   Table,
 } from '@cadence/core/programme/programme.ts';
@@ -32,6 +33,7 @@ export interface RowContent {
   readonly pieces: readonly Piece[];
   readonly beats: readonly Beat[];
   readonly hits: readonly Hit[];
+  readonly sections: readonly Section[];
   readonly marks: readonly Mark[];
   readonly waves: readonly Wave[];
   readonly selection: readonly Id[];

@@ -4,7 +4,7 @@ import type { Programme } from '../../programme.ts';
 import { countingIds, programmeWithPieces } from '../../samples.ts';
 import { done, withBeats } from '../done.samples.ts';
 import { acceptHits, addHit, removeHits, setHits, splitHit, trimHit } from './hits.ts';
-import { keepFound } from './keepFound.ts';
+import { beatsOf, hitsOf, hitsOfStrokes, keepFound } from './keepFound.ts';
 import { addPiece, joinPieces, removePieces, setPieces, splitPiece, trimPiece } from './pieces.ts';
 
 const s = fromSeconds;
@@ -91,10 +91,20 @@ describe('what was heard in something new', () => {
   const found = {
     pieces: [{ start: s(1), end: s(9) }],
     pulse: {
-      beats: [{ at: 1, bar: true, confidence: 1 }],
+      beats: [
+        {
+          ...{ at: 1, bar: true, metre: '3/4' as const, confidence: 1, barConfidence: 1 },
+          opinion: { begins: 0.914, lengths: [0.1, 0.8, 0.1] },
+        },
+      ],
       metre: '3/4' as const,
       confidence: 1,
     },
+    strokes: [
+      { at: 2.01, drum: 'kick' as const, confidence: 0.9 },
+      { at: 2.02, drum: 'closed' as const, confidence: 0.9 },
+      { at: 2.5, drum: 'snare' as const, confidence: 0.9 },
+    ],
   };
   const kinds = (hitShare: number, count = 4, seconds = 60) => {
     const hits = Array.from({ length: count }, (_, at) => ({
@@ -116,5 +126,21 @@ describe('what was heard in something new', () => {
     // Eight seconds of ten are spoken: then it must be surer.
     expect(kinds(0.9, 4, 10)).toEqual(['piece', 'beat']);
     expect(kinds(0.97, 4, 10)).toEqual(['hit', 'beat']);
+  });
+
+  it('keeps with each bar line its metre and what was heard of it', () => {
+    expect(beatsOf(found.pulse)).toEqual([{ at: s(1), bar: '3/4', opinion: [91, 10, 80, 10] }]);
+  });
+
+  it('knows the drums of each hit, and makes hits of the strokes that are wanted', () => {
+    const hits = [{ start: 2, end: 2.2, levelDb: -9, rise: 30, band: 'low' as const }];
+    expect(hitsOf(hits, found.strokes)[0]?.drums).toEqual(['kick', 'closed']);
+    expect(hitsOf(hits)[0]?.drums).toBeUndefined();
+    const strokes = hitsOfStrokes(found.strokes, ['kick', 'closed', 'snare']);
+    expect(strokes.map(({ start, drums }) => [toSeconds(start), drums])).toEqual([
+      [2.01, ['kick', 'closed']],
+      [2.5, ['snare']],
+    ]);
+    expect(hitsOfStrokes(found.strokes, ['open'])).toEqual([]);
   });
 });

@@ -5,7 +5,7 @@ import { hitsInOrder } from '../../order.ts';
 import type { Hit, Id, Programme } from '../../programme.ts';
 import { aOrMany } from '../../../text/plural.ts';
 
-export type NewHit = Pick<Hit, 'start' | 'end' | 'level' | 'band'>;
+export type NewHit = Pick<Hit, 'start' | 'end' | 'level' | 'band' | 'drums'>;
 
 /** A hit that the editor makes is this long at most. */
 const NEW_HIT = fromSeconds(0.06);
@@ -14,10 +14,11 @@ const SHORTEST = fromSeconds(0.005);
 
 /** Hits of a material that were just found. */
 export const newHits = (material: Id, found: readonly NewHit[], newId: () => Id): Change[] =>
-  found.map(({ start, end, level, band }) =>
+  found.map(({ start, end, level, band, drums }) =>
     create('hit', {
       ...{ id: newId(), material, start, end, level, kept: false },
       ...(band && { band }),
+      ...(drums && { drums }),
     }),
   );
 

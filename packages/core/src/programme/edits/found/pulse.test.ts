@@ -8,9 +8,9 @@ import {
   fixBeats,
   halvePulse,
   moveBeat,
+  pinBar,
   redrawBeats,
   removeBeats,
-  setFirstBar,
   setMetre,
   setPulse,
   shiftBars,
@@ -41,7 +41,50 @@ describe('the pulse', () => {
   it('is counted in another metre, and from another beat', () => {
     const three = done(withBeats(), setMetre(withBeats(), 'm', '3/4'));
     expect(bars(three)).toEqual([0, 3, 6]);
-    expect(bars(done(three, setFirstBar(three, 'b4')))).toEqual([1, 4, 7]);
+    expect(bars(done(three, pinBar(three, 'b4')))).toEqual([1, 4, 7]);
+  });
+
+  it('is counted anew from each bar line that is pinned, and goes on in the metre that is said', () => {
+    const programme = withBeats(24);
+    const one = done(programme, pinBar(programme, 'b6'));
+    expect(bars(one)).toEqual([2, 6, 10, 14, 18, 22]);
+    const two = done(one, pinBar(one, 'b16'));
+    expect(bars(two).filter((at) => at >= 14)).toEqual([14, 16, 20]);
+    const three = done(two, pinBar(two, 'b16', '3/4'));
+    expect(bars(three).filter((at) => at >= 14)).toEqual([14, 16, 19, 22]);
+    expect(three.beats.b19?.bar).toBe('3/4');
+    const free = done(one, pinBar(one, 'b6'));
+    expect(free.beats.b6?.pin).toBeNull();
+    expect(bars(free)).toEqual([2, 6, 10, 14, 18, 22]);
+  });
+
+  it('settles by what was heard around a bar line that is pinned', () => {
+    // Heard: bars of four that begin with each second beat, and from the twentieth on bars of three.
+    const heard = (at: number) =>
+      at < 20 ? [at % 4 === 2 ? 70 : 20, 5, 5, 90] : [at % 3 === 2 ? 80 : 10, 5, 90, 5];
+    const beats = Object.fromEntries(
+      Object.entries(withBeats(44).beats).map(([id, beat]) => [
+        id,
+        { ...beat, opinion: heard(Number(id.slice(1))) },
+      ]),
+    );
+    const programme = { ...withBeats(44), beats };
+    const pinned = done(programme, pinBar(programme, 'b4'));
+    expect(bars(pinned).slice(0, 5)).toEqual([0, 4, 8, 12, 16]);
+    expect(bars(pinned).slice(-4)).toEqual([32, 35, 38, 41]);
+    const whole = done(pinned, setMetre(pinned, 'm', '4/4'));
+    expect(bars(whole)).toEqual([0, 4, 8, 12, 16, 20, 24, 28, 32, 36, 40]);
+    const again = setPulse(
+      pinned,
+      'm',
+      beatsInOrder(programme, 'm').map(({ at, opinion }) => ({
+        at: s(toSeconds(at) + 0.01),
+        bar: null,
+        opinion: opinion ?? null,
+      })),
+      countingIds('n'),
+    );
+    expect(bars(done(pinned, again)).slice(0, 5)).toEqual([0, 4, 8, 12, 16]);
   });
 
   it('is shifted by half a beat where the off-beats were taken', () => {

@@ -1,18 +1,25 @@
 /**
  * Correcting the pulse of a material: its beats and bars.
  *
- * Every edit here takes times of the material. Bars are counted from a beat that begins one; a bar that is
- * not full before the next fixed bar line stays short.
+ * Every edit here takes times of the material. Where a bar line is pinned, the bars around settle by what was heard of
+ * each beat; where nothing was heard of them, they are counted from the pins on.
  */
-import { BEATS_A_BAR, type Metre } from '../../../listen/pulse/metre.ts';
+import {
+  BAR_LENGTHS,
+  decodeBars,
+  type BarLength,
+  type BarOpinion,
+  type BarPin,
+} from '../../../listen/pulse/bars.ts';
+import { BEATS_A_BAR, METRES, type Metre } from '../../../listen/pulse/metre.ts';
 import { contains, type Range } from '../../../time/range.ts';
 import { add, fromSeconds, later, subtract, ticks, ZERO, type Ticks } from '../../../time/ticks.ts';
 import { create, remove, update, type Change, type Edit } from '../../record/change.ts';
 import { beatsInOrder } from '../../order.ts';
-import type { Beat, Id, Programme } from '../../programme.ts';
+import type { Beat, Id, Material, Programme } from '../../programme.ts';
 
 /** A beat that is not in the programme yet. */
-export type NewBeat = Pick<Beat, 'at' | 'bar'>;
+export type NewBeat = Pick<Beat, 'at' | 'bar' | 'opinion'>;
 
 /** The metre of the last bar that begins at or before a beat, or of the first there is. */
 export function metreAt(beats: readonly Beat[], at: Ticks): Metre {
@@ -26,7 +33,25 @@ export function metreAt(beats: readonly Beat[], at: Ticks): Metre {
 
 /** Beats of a material that were just found. */
 export const newBeats = (material: Id, found: readonly NewBeat[], newId: () => Id): Change[] =>
-  found.map(({ at, bar }) => create('beat', { id: newId(), material, at, bar, fixed: false }));
+  found.map(({ at, bar, opinion }) =>
+    create('beat', {
+      ...{ id: newId(), material, at, bar, fixed: false },
+      ...(opinion && { opinion }),
+    }),
+  );
+
+/** A beat that is found again is so near to where it was. */
+const SAME_BEAT = fromSeconds(0.07);
+
+/** The sections and the energy of a material just found, in the place of those before. */
+export function setSong(
+  programme: Programme,
+  material: Id,
+  song: Pick<Material, 'sections' | 'energy'>,
+): Change[] {
+  const old = programme.materials[material];
+  return old ? update('material', old, song) : [];
+}
 
 /** Puts the pulse just found in the place of what was there, but for what the editor fixed. */
 export function setPulse(
@@ -38,15 +63,24 @@ export function setPulse(
   const old = beatsInOrder(programme, material);
   const fixed = old.filter((beat) => beat.fixed);
   const spans = spansOf(fixed);
+  const free = found.filter(({ at }) => !spans.some((span) => at > span.start && at < span.end));
+  // What the editor said of bars is kept where there is a beat again.
+  const pinned = old.filter(({ pin, fixed }) => pin && !fixed);
+  const made = free.map((beat): Beat => {
+    const near = pinned.find(({ at }) => Math.abs(at - beat.at) <= SAME_BEAT);
+    const own = { ...beat, id: newId(), material, fixed: false };
+    return near ? { ...own, pin: near.pin ?? null, bar: near.bar } : own;
+  });
+  const all = [...fixed, ...made].sort((a, b) => a.at - b.at);
+  const bars = all.some(({ pin }) => pin) ? settledBars(all) : all.map(({ bar }) => bar);
   return {
     name: 'Find the pulse',
     changes: [
       ...old.filter((beat) => !beat.fixed).map((beat) => remove('beat', beat)),
-      ...newBeats(
-        material,
-        found.filter(({ at }) => !spans.some((span) => at > span.start && at < span.end)),
-        newId,
-      ),
+      ...all.flatMap((beat, at) => {
+        const bar = bars[at] ?? null;
+        return beat.fixed ? update('beat', beat, { bar }) : [create('beat', { ...beat, bar })];
+      }),
     ],
   };
 }
@@ -118,14 +152,17 @@ export function doublePulse(programme: Programme, material: Id, newId: () => Id)
   return replaced('Double the beats', old, bars, material, newId);
 }
 
-/** The bar lines go on to the next beat, or back to the one before. */
+/** The bar lines go on to the next beat, or back to the one before; the first is pinned there. */
 export function shiftBars(programme: Programme, material: Id, by: 1 | -1): Edit {
   const beats = beatsInOrder(programme, material);
+  const first = firstBar(beats) + by;
   return {
     name: by > 0 ? 'Move bars a beat later' : 'Move bars a beat earlier',
-    changes: beats.flatMap((beat, at) =>
-      update('beat', beat, { bar: beats[at - by]?.bar ?? null }),
-    ),
+    changes: beats.flatMap((beat, at) => {
+      const { bar = null, pin = null } = beats[at - by] ?? {};
+      const next = at === first ? (pin ?? 'bar') : pin;
+      return update('beat', beat, { bar, ...(next !== (beat.pin ?? null) && { pin: next }) });
+    }),
   };
 }
 
@@ -145,28 +182,89 @@ export function shiftHalfBeat(programme: Programme, material: Id): Edit {
 
 const firstBar = (beats: readonly Beat[]): number => beats.findIndex((beat) => beat.bar !== null);
 
-/** Counts the bars anew in another metre, from the first bar line there is. */
+const lengthOf = (metre: Metre): BarLength => BEATS_A_BAR[metre] as BarLength;
+
+/** What is thought of a beat of which nothing was heard: it goes on in the metre that holds. */
+const unheard = (metre: Metre): BarOpinion => ({
+  begins: 0.3,
+  lengths: BAR_LENGTHS.map((length) => (length === lengthOf(metre) ? 0.98 : 0.01)),
+});
+
+/** The beats of a material in order, some with something else said of them. */
+function said(programme: Programme, material: Id, next: readonly Beat[]): Beat[] {
+  const other = new Map(next.map((beat) => [beat.id, beat]));
+  return beatsInOrder(programme, material).map((beat) => other.get(beat.id) ?? beat);
+}
+
+/**
+ * The bars as they lie best between what the editor said.
+ *
+ * @param only  the metre of every bar, where the editor said that
+ */
+function settledBars(beats: readonly Beat[], only?: Metre): (Metre | null)[] {
+  let holds = only;
+  const before = beats.map((beat) => {
+    if (beat.pin === 'metre' && !only) holds = beat.bar ?? undefined;
+    return holds ?? metreAt(beats, beat.at);
+  });
+  const opinions = beats.map(({ opinion }, at): BarOpinion => {
+    const [begins = 0, ...lengths] = opinion ?? [];
+    if (!opinion) return unheard(before[at] as Metre);
+    return { begins: begins / 100, lengths: lengths.map((value) => value / 100) };
+  });
+  const pins = beats.flatMap(({ pin, bar }, beat): BarPin[] => {
+    if (!pin) return [];
+    const length = pin === 'metre' && bar && !only ? { length: lengthOf(bar) } : {};
+    return [{ beat, begins: true, ...length }];
+  });
+  // Where neither ear nor editor says anything, the bars go on from the first one.
+  if (pins.length === 0 && beats.every(({ opinion }) => !opinion) && firstBar(beats) >= 0)
+    pins.push({ beat: firstBar(beats), begins: true });
+  let named = new Map(METRES.map((metre) => [lengthOf(metre), metre]));
+  for (const metre of [before[0], only]) if (metre) named.set(lengthOf(metre), metre);
+  return decodeBars(opinions, pins, only && [lengthOf(only)]).map(({ place, length }, at) => {
+    const { pin, bar } = beats[at] as Beat;
+    if (pin === 'metre' && bar && !only) named = new Map([...named, [length, bar]]);
+    return place === 0 ? (named.get(length) ?? '4/4') : null;
+  });
+}
+
+/** The bars of beats as they settle, and what is said anew of some beats. */
+const settling = (programme: Programme, beats: readonly Beat[], only?: Metre): Change[] => {
+  const bars = settledBars(beats, only);
+  return beats.flatMap(({ id, pin }, at) => {
+    const old = programme.beats[id];
+    return old
+      ? update('beat', old, { bar: bars[at] ?? null, ...(pin !== old.pin && { pin }) })
+      : [];
+  });
+};
+
+/** Every bar has this metre; they lie as they fit best between the bar lines that are pinned. */
 export function setMetre(programme: Programme, material: Id, metre: Metre): Edit {
-  const beats = beatsInOrder(programme, material);
-  const bars = counted(beats, Math.max(0, firstBar(beats)), metre);
+  const pinned = beatsInOrder(programme, material).map((beat): Beat =>
+    beat.pin ? { ...beat, pin: 'bar' } : beat,
+  );
   return {
     name: `Set the metre to ${metre}`,
-    changes: beats.flatMap((beat, at) => update('beat', beat, { bar: bars[at]?.bar ?? null })),
+    changes: settling(programme, pinned, metre),
   };
 }
 
-/** A bar begins with this beat, and all others are counted from it. */
-export function setFirstBar(programme: Programme, id: Id): Edit {
-  const name = 'Set the first bar';
+/**
+ * Says that a bar begins with this beat, or takes that back; the bars around settle.
+ *
+ * @param metre  of that bar, where it is known; those that follow go on in it as long as the sound agrees
+ */
+export function pinBar(programme: Programme, id: Id, metre?: Metre): Edit {
   const beat = programme.beats[id];
+  const release = !metre && Boolean(beat?.pin);
+  const name = release ? 'Release a bar line' : metre ? `Go on in ${metre}` : 'Start a bar here';
   if (!beat) return { name, changes: [] };
-  const beats = beatsInOrder(programme, beat.material);
-  const place = beats.findIndex((each) => each.id === id);
-  const bars = counted(beats, place, metreAt(beats, beat.at));
-  return {
-    name,
-    changes: beats.flatMap((each, at) => update('beat', each, { bar: bars[at]?.bar ?? null })),
-  };
+  const pinned: Beat = metre
+    ? { ...beat, pin: 'metre', bar: metre }
+    : { ...beat, pin: release ? null : 'bar' };
+  return { name, changes: settling(programme, said(programme, beat.material, [pinned])) };
 }
 
 /** Two beats are never nearer than this. */

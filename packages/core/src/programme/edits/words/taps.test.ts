@@ -33,8 +33,7 @@ describe('presses', () => {
       at: 10 + second + 0.08,
       until: null,
     }));
-    const activations = new Uint8Array(0);
-    const { taps } = tapsOfPresses(laid, presses, { activations, onsets, firstMiddle: 0 }, 1);
+    const { taps } = tapsOfPresses(laid, presses, { onsets, firstMiddle: 0 }, 1);
     expect(taps.map(({ at }) => toSeconds(at))).toEqual(
       [11, 12.13, 13.31, 14.07].map((second) => expect.closeTo(second, 1)),
     );

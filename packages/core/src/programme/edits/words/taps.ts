@@ -30,7 +30,7 @@ export interface Press {
 export function tapsOfPresses(
   programme: Programme,
   presses: readonly Press[],
-  evidence: PulseEvidence | undefined,
+  evidence: Pick<PulseEvidence, 'onsets' | 'firstMiddle'> | undefined,
   speed: number,
 ): { readonly taps: readonly Tap[]; readonly delay: number } {
   const material = programme.facts.sound;
