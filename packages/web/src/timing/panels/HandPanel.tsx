@@ -1,9 +1,9 @@
 /** What is in hand besides cues: what is picked of it, its times, and what can be done with it. */
 import { Button, Select, TextInput } from '@mantine/core';
-import { useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { METRES, type Metre } from '@cadence/core/listen/pulse/metre.ts';
 import { setMark } from '@cadence/core/programme/edits/found/marks.ts';
-import { metreAt } from '@cadence/core/programme/edits/found/pulse.ts';
+import { metreAt, sureOfBars } from '@cadence/core/programme/edits/found/pulse.ts';
 import { beatsInOrder } from '@cadence/core/programme/order.ts';
 import {
   PURPOSES,
@@ -167,12 +167,16 @@ function OneMark({ mark }: { mark: Mark }) {
   );
 }
 
+/** A bar line is sure from here on. */
+const SURE_BAR = 0.8;
+
 function Beats({ things, count, programme }: Shown & { programme: Programme }) {
   const material = pulseMaterial(programme) ?? null;
   const beats = beatsInOrder(programme, material);
   const one = things.length > 0;
   const last = programme.beats[things.at(-1)?.id ?? ''];
   const metre = metreAt(beats, last?.at ?? ZERO);
+  const sure = useMemo(() => sureOfBars(beats), [beats]);
   const fixed = things.every(({ id }) => programme.beats[id]?.fixed);
   const [first, end] = [beats[0], beats.at(-1)];
   const minutes = first && end ? toSeconds(subtract(end.at, first.at)) / 60 : 0;
@@ -183,7 +187,14 @@ function Beats({ things, count, programme }: Shown & { programme: Programme }) {
           <dt>Average tempo</dt>
           <dd>{((beats.length - 1) / minutes).toFixed(1)} beats a minute</dd>
           <dt>Bars</dt>
-          <dd>{beats.filter(({ bar }) => bar !== null).length}</dd>
+          <dd>
+            {beats.filter(({ bar }) => bar !== null).length}
+            {sure && sure.length > 0 && (
+              <span className="quiet">
+                , sure of {sure.filter((each) => each >= SURE_BAR).length}
+              </span>
+            )}
+          </dd>
         </dl>
       )}
       {one ? (

@@ -15,6 +15,7 @@ import {
   setPulse,
   shiftBars,
   shiftHalfBeat,
+  sureOfBars,
 } from './pulse.ts';
 
 const s = fromSeconds;
@@ -72,6 +73,11 @@ describe('the pulse', () => {
     const pinned = done(programme, pinBar(programme, 'b4'));
     expect(bars(pinned).slice(0, 5)).toEqual([0, 4, 8, 12, 16]);
     expect(bars(pinned).slice(-4)).toEqual([32, 35, 38, 41]);
+    const sure = sureOfBars(beatsInOrder(pinned, 'm')) ?? [];
+    expect(sure).toHaveLength(bars(pinned).length);
+    expect(sure[1]).toBe(1);
+    expect(Math.min(...sure.slice(6))).toBeGreaterThan(0.9);
+    expect(sureOfBars(beatsInOrder(withBeats(12), 'm'))).toBeUndefined();
     const whole = done(pinned, setMetre(pinned, 'm', '4/4'));
     expect(bars(whole)).toEqual([0, 4, 8, 12, 16, 20, 24, 28, 32, 36, 40]);
     const again = setPulse(

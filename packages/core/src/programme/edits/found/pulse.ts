@@ -196,6 +196,38 @@ function said(programme: Programme, material: Id, next: readonly Beat[]): Beat[]
   return beatsInOrder(programme, material).map((beat) => other.get(beat.id) ?? beat);
 }
 
+/** What was heard of each beat, and what the editor said of it. */
+function opinionsOf(beats: readonly Beat[], before: readonly Metre[]): BarOpinion[] {
+  return beats.map(({ opinion }, at) => {
+    const [begins = 0, ...lengths] = opinion ?? [];
+    if (!opinion) return unheard(before[at] as Metre);
+    return { begins: begins / 100, lengths: lengths.map((value) => value / 100) };
+  });
+}
+
+/** The bar lines that are pinned, with the length of their bars where that is. */
+const pinsOf = (beats: readonly Beat[], only?: Metre): BarPin[] =>
+  beats.flatMap(({ pin, bar }, beat): BarPin[] => {
+    if (!pin) return [];
+    const length = pin === 'metre' && bar && !only ? { length: lengthOf(bar) } : {};
+    return [{ beat, begins: true, ...length }];
+  });
+
+/**
+ * How sure it is of each bar line, in order, from 0 to 1: 1 where it was pinned, undefined where nothing was heard of the
+ * beats.
+ */
+export function sureOfBars(beats: readonly Beat[]): readonly number[] | undefined {
+  if (beats.every(({ opinion }) => !opinion)) return undefined;
+  const metres = beats.map(({ at }) => metreAt(beats, at));
+  const places = decodeBars(opinionsOf(beats, metres), pinsOf(beats));
+  return places.flatMap(({ place, confidence }, at) => {
+    const { bar, pin } = beats[at] as Beat;
+    if (bar === null) return [];
+    return [pin ? 1 : place === 0 ? confidence : 1 - confidence];
+  });
+}
+
 /**
  * The bars as they lie best between what the editor said.
  *
@@ -207,22 +239,14 @@ function settledBars(beats: readonly Beat[], only?: Metre): (Metre | null)[] {
     if (beat.pin === 'metre' && !only) holds = beat.bar ?? undefined;
     return holds ?? metreAt(beats, beat.at);
   });
-  const opinions = beats.map(({ opinion }, at): BarOpinion => {
-    const [begins = 0, ...lengths] = opinion ?? [];
-    if (!opinion) return unheard(before[at] as Metre);
-    return { begins: begins / 100, lengths: lengths.map((value) => value / 100) };
-  });
-  const pins = beats.flatMap(({ pin, bar }, beat): BarPin[] => {
-    if (!pin) return [];
-    const length = pin === 'metre' && bar && !only ? { length: lengthOf(bar) } : {};
-    return [{ beat, begins: true, ...length }];
-  });
+  const pins = pinsOf(beats, only);
   // Where neither ear nor editor says anything, the bars go on from the first one.
   if (pins.length === 0 && beats.every(({ opinion }) => !opinion) && firstBar(beats) >= 0)
     pins.push({ beat: firstBar(beats), begins: true });
   let named = new Map(METRES.map((metre) => [lengthOf(metre), metre]));
   for (const metre of [before[0], only]) if (metre) named.set(lengthOf(metre), metre);
-  return decodeBars(opinions, pins, only && [lengthOf(only)]).map(({ place, length }, at) => {
+  const places = decodeBars(opinionsOf(beats, before), pins, only && [lengthOf(only)]);
+  return places.map(({ place, length }, at) => {
     const { pin, bar } = beats[at] as Beat;
     if (pin === 'metre' && bar && !only) named = new Map([...named, [length, bar]]);
     return place === 0 ? (named.get(length) ?? '4/4') : null;
