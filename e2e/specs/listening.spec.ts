@@ -51,8 +51,11 @@ const inHand = async (page: Page, name: string) => {
   await expect(group.getByRole('radio', { name })).toBeChecked();
 };
 
+/** A beat that is not pinned says so, or says nothing. */
 const beatsOf = async (serving: Parameters<typeof held>[0], id: string) =>
-  Object.values((await held(serving, id)).programme.beats).sort((a, b) => a.at - b.at);
+  Object.values((await held(serving, id)).programme.beats)
+    .map((beat) => ({ ...beat, pin: beat.pin ?? null }))
+    .sort((a, b) => a.at - b.at);
 const marksOf = async (serving: Parameters<typeof held>[0], id: string) =>
   Object.values((await held(serving, id)).programme.marks).sort((a, b) => a.at - b.at);
 

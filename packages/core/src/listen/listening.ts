@@ -6,6 +6,7 @@
  */
 import { Decimator } from './signal/decimate.ts';
 import { HELPED, type ListenHelper, type Remote } from './helper.ts';
+import { GrowingBytes } from './signal/growing.ts';
 import { HighLevels } from './signal/highLevels.ts';
 import { LoudnessMeter, type Level } from './signal/loudness.ts';
 import { ANALYSES, LoweredListener, type Analysis, type HeardLowered } from './loweredListener.ts';
@@ -95,7 +96,7 @@ class Helped {
   readonly #helper: Remote<ListenHelper>;
   #block = new Float32Array(BLOCK);
   #filled = 0;
-  #high: number[] = [];
+  #high = new GrowingBytes();
   /** The answers that are waited for, oldest first. */
   readonly #unheard: PromiseLike<void>[];
 
@@ -105,7 +106,7 @@ class Helped {
   }
 
   async push(lowered: Float32Array, high: Uint8Array): Promise<void> {
-    this.#high.push(...high);
+    for (const level of high) this.#high.push(level);
     for (let at = 0; at < lowered.length;) {
       const part = lowered.subarray(at, at + BLOCK - this.#filled);
       this.#block.set(part, this.#filled);
@@ -119,8 +120,8 @@ class Helped {
   }
 
   #highSoFar(): Uint8Array {
-    const high = Uint8Array.from(this.#high);
-    this.#high = [];
+    const high = this.#high.all();
+    this.#high = new GrowingBytes();
     return high;
   }
 

@@ -48,7 +48,7 @@ export class LoweredListener {
   /** Call once, when all sound has been pushed. */
   finish(): HeardLowered {
     const levels = this.#hits.levels();
-    const hits = findHits(levels);
+    const hits = this.#wanted.has('hits') ? findHits(levels) : [];
     return {
       speech: this.#speech.evidence(),
       pulse: this.#pulse.evidence(),

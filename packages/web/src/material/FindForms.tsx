@@ -180,7 +180,7 @@ export function FindPulseAndHits({ material, heard }: FormProps) {
         </Button>
         {hits.length > 0 && <Button onClick={() => show('hits')}>Show the hits</Button>}
       </div>
-      <Drums material={material} heard={heard} />
+      {beats.length > 0 && <Drums material={material} heard={heard} />}
     </div>
   );
 }

@@ -108,9 +108,11 @@ function isSeparate({ pieces, hits, hitShare, length }: Found): boolean {
  */
 export function keepFound(material: Id, found: Found, newId: () => Id): Change[] {
   const { pieces, pulse, hits, strokes } = found;
+  // What is struck without a pulse is keys or steps, which at times sound like a drum.
+  const isMusic = pulse.beats.length > 0;
   return [
     ...(isSeparate(found)
-      ? newHits(material, hitsOf(hits, strokes), newId)
+      ? newHits(material, hitsOf(hits, isMusic ? strokes : []), newId)
       : newPieces(material, pieces, newId)),
     ...newBeats(material, beatsOf(pulse), newId),
   ];
