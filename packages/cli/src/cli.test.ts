@@ -198,9 +198,11 @@ describe('cadence', () => {
     });
   });
 
-  it('listens to a song: its beats, bars, tempo, onsets and hits', () => {
+  it('listens to a song: its beats, bars, tempo, onsets, drums, sections and hits', () => {
     const song = fileURLToPath(new URL('../../../demo/slack/slack-water.opus', import.meta.url));
-    const { json } = cadence('listen', song, '--only', 'pulse,onsets,hits', '--json');
+    const { json } = cadence(
+      ...['listen', song, '--only', 'pulse,onsets,drums,sections,hits', '--json'],
+    );
     expect(json.pieces).toBeUndefined();
     const { beats, tempo, metre, confidence } = json.pulse;
     const step = 60 / TEMPO;
@@ -216,6 +218,15 @@ describe('cadence', () => {
     expect(confidence).toBeGreaterThan(0.5);
     expect(json.onsets.length).toBeGreaterThan(60);
     expect(Array.isArray(json.hits)).toBe(true);
+    // The kick is struck on the first beat of nearly every bar.
+    const onBars = json.drums.kick.filter((at: number) =>
+      bars.some((bar: { at: number }) => Math.abs(bar.at - at) < 0.05),
+    );
+    expect(onBars.length).toBeGreaterThan(0.8 * bars.length);
+    expect(onBars.length).toBeGreaterThan(0.8 * json.drums.kick.length);
+    expect(json.sections[0].kind).toBe('intro');
+    expect(json.sections[0].start).toBe(bars[0].at);
+    expect(json.sections.at(-1).end).toBe(bars.at(-1).at);
   });
 
   it('reads the tempo map of a MIDI file and the cue points of a WAV file', () => {
