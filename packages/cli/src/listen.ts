@@ -2,8 +2,9 @@
 import type { Heard } from '@cadence/core/listen/listening.ts';
 import type { Analysis } from '@cadence/core/listen/loweredListener.ts';
 import { findOnsets } from '@cadence/core/listen/pulse/onsets.ts';
-import { findPulse, tempoOf } from '@cadence/core/listen/pulse/pulse.ts';
+import { findPulse, tempoOf, type FoundPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import { DRUMS, type Drum } from '@cadence/core/listen/pulse/drums.ts';
+import type { PulseEvidence } from '@cadence/core/listen/pulse/pulseEvidence.ts';
 import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
 import { swingOf } from '@cadence/core/listen/pulse/swing.ts';
 import { findSections } from '@cadence/core/listen/structure/sections.ts';
@@ -37,7 +38,7 @@ const answers = {
   sections: {
     needs: 'pulse',
     of: ({ pulse, level }: Heard) => {
-      const lines = findPulse(pulse).beats.filter(({ bar }) => bar);
+      const lines = pulseIn(pulse).beats.filter(({ bar }) => bar);
       const times = lines.map(({ at }) => at);
       return { sections: findSections(pulse, level, times) };
     },
@@ -53,6 +54,15 @@ const answers = {
   { needs: Analysis; of: (heard: Heard, duration: number) => object }
 >;
 type Answer = keyof typeof answers;
+
+const pulses = new WeakMap<PulseEvidence, FoundPulse>();
+
+/** The pulse of a sound, found once. */
+function pulseIn(evidence: PulseEvidence): FoundPulse {
+  const found = pulses.get(evidence) ?? findPulse(evidence);
+  pulses.set(evidence, found);
+  return found;
+}
 
 /** The JSON of `listen`. */
 export async function listenCommand(file: string, only: string | undefined): Promise<object> {
@@ -87,7 +97,7 @@ function speechOf({ speech }: Heard, duration: number): object {
 }
 
 function pulseOf({ pulse }: Heard): object {
-  const { beats, metre, confidence } = findPulse(pulse);
+  const { beats, metre, confidence } = pulseIn(pulse);
   const times = beats.map(({ at }) => at);
   return {
     pulse: {

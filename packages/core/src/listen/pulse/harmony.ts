@@ -39,7 +39,10 @@ export class HarmonyListener {
   constructor(rate: number) {
     this.#decimator = new Decimator(rate, RATE);
     const shape = { length: LENGTH, window: 'hann', highest: HIGHEST + 50 } as const;
-    this.#spectra = new Spectra(this.#decimator.rate, { ...shape, rate: HARMONIES_A_SECOND });
+    this.#spectra = new Spectra(this.#decimator.rate, {
+      ...shape,
+      framesASecond: HARMONIES_A_SECOND,
+    });
     this.#logs = new Float32Array(this.#spectra.bins);
   }
 

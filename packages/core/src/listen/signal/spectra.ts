@@ -15,7 +15,7 @@ export interface SpectrumShape {
   /** Above this, in hertz, no power is wanted. */
   readonly highest: number;
   /** How many frames begin in a second. */
-  readonly rate?: number;
+  readonly framesASecond?: number;
 }
 
 const zeros = (count: number) => Array.from({ length: count }, () => 0);
@@ -45,10 +45,10 @@ export class Spectra {
   /** @param rate  of the sound, in samples a second */
   constructor(
     rate: number,
-    { length, window, highest, rate: frames = FRAMES_A_SECOND }: SpectrumShape,
+    { length, window, highest, framesASecond = FRAMES_A_SECOND }: SpectrumShape,
   ) {
     this.#size = Math.round(rate * length);
-    this.#hop = rate / frames;
+    this.#hop = rate / framesASecond;
     const points = 2 ** Math.ceil(Math.log2(this.#size));
     this.#fft = new FFT(points / 2);
     // Plain arrays of fractions: the package is fastest with them.

@@ -57,7 +57,7 @@ export const MARK_KEYS: readonly Key[] = [
     { keys: 'D', does: 'Double the beats', place: 'timing', run: hold.double },
     {
       keys: 'B',
-      does: 'Start a bar at the picked beat, or at the one nearest the playhead',
+      does: 'Start a bar at the picked beat or the one nearest the playhead; again takes it back',
       place: 'timing',
       run: hold.firstBar,
     },
@@ -68,7 +68,12 @@ export const MARK_KEYS: readonly Key[] = [
       run: () => hold.shiftBars(1),
     },
     { keys: 'Shift H', does: 'Move beats half a beat later', place: 'timing', run: hold.shiftHalf },
-    { keys: 'R', does: 'Change the metre', place: 'timing', run: hold.nextMetre },
+    {
+      keys: 'R',
+      does: 'Change the metre from the picked beat on, or of all bars',
+      place: 'timing',
+      run: hold.nextMetre,
+    },
     { keys: 'X', does: 'Fix the picked beats, or release them', place: 'timing', run: hold.fix },
   ]),
 ];
