@@ -10,7 +10,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Listener } from '@cadence/core/listen/listening.ts';
 import { DRUMS, type Drum } from '@cadence/core/listen/pulse/drums.ts';
-import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import { barLinesOf, findPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
 import { findSections } from '@cadence/core/listen/structure/sections.ts';
 import { openSound } from '@cadence/node/sound.ts';
@@ -81,7 +81,7 @@ async function judge(folder: string): Promise<void> {
     const from = Math.max(3, (truth.beats[0] as number) - 0.07);
     const to = (truth.beats.at(-1) as number) + 0.07;
     const inside = (times: readonly number[]) => times.filter((at) => at >= from && at <= to);
-    const lines = found.beats.filter(({ bar }) => bar).map(({ at }) => at);
+    const lines = barLinesOf(found);
     const key = truth.drums ? 'with drums' : 'without drums';
     const pulse = pulses.get(key) ?? { beats: [], bars: [], metre: [] };
     pulses.set(key, pulse);

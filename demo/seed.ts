@@ -4,9 +4,7 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { hitsIn, unpackHeard, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { heardBeats } from '@cadence/core/programme/heard.ts';
-import { findSections } from '@cadence/core/listen/structure/sections.ts';
 import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
-import { energyOf, packEnergy } from '@cadence/core/listen/signal/energy.ts';
 import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import { findPieces } from '@cadence/core/listen/speech/speech.ts';
 import { wayOf } from '@cadence/core/scene/travelling.ts';
@@ -15,11 +13,8 @@ import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { apply } from '@cadence/core/programme/record/apply.ts';
 import { newProgramme } from '@cadence/core/programme/defaults.ts';
 import { addCue } from '@cadence/core/programme/edits/cues/addCue.ts';
-import {
-  keepFound,
-  sectionsOf,
-  type Found,
-} from '@cadence/core/programme/edits/found/keepFound.ts';
+import { keepFound, type Found } from '@cadence/core/programme/edits/found/keepFound.ts';
+import { songOf } from '@cadence/core/programme/edits/found/songOf.ts';
 import { setSong } from '@cadence/core/programme/edits/found/pulse.ts';
 import { addMarks } from '@cadence/core/programme/edits/found/marks.ts';
 import { setPieces } from '@cadence/core/programme/edits/found/pieces.ts';
@@ -131,11 +126,8 @@ async function keepSong({ keeper, store }: Running, title: string, lay: Lay): Pr
     }),
   );
   const found = foundIn(heard);
-  const lines = found.pulse.beats.filter(({ bar }) => bar).map(({ at }) => at);
-  const sections = sectionsOf(findSections(heard.pulse, heard.level, lines));
   change({ changes: keepFound(id, found, randomUUID) });
-  const energy = packEnergy(energyOf(heard.level));
-  change({ changes: setSong(programme, id, { sections: sections ?? null, energy }) });
+  change({ changes: setSong(programme, id, songOf(heard, found.pulse)) });
   change(setFacts(programme, { setBy: 'editor' }));
   change(applyPattern(programme, onShelf(programme, 'Ripple'), { strand }));
   programme = await lay(programme, strand);

@@ -2,7 +2,12 @@
 import type { Heard } from '@cadence/core/listen/listening.ts';
 import type { Analysis } from '@cadence/core/listen/loweredListener.ts';
 import { findOnsets } from '@cadence/core/listen/pulse/onsets.ts';
-import { findPulse, tempoOf, type FoundPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import {
+  barLinesOf,
+  findPulse,
+  tempoOf,
+  type FoundPulse,
+} from '@cadence/core/listen/pulse/pulse.ts';
 import { DRUMS, type Drum } from '@cadence/core/listen/pulse/drums.ts';
 import type { PulseEvidence } from '@cadence/core/listen/pulse/pulseEvidence.ts';
 import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
@@ -38,9 +43,7 @@ const answers = {
   sections: {
     needs: 'pulse',
     of: ({ pulse, level }: Heard) => {
-      const lines = pulseIn(pulse).beats.filter(({ bar }) => bar);
-      const times = lines.map(({ at }) => at);
-      return { sections: findSections(pulse, level, times) };
+      return { sections: findSections(pulse, level, barLinesOf(pulseIn(pulse))) };
     },
   },
   hits: {

@@ -1,12 +1,11 @@
 /** What was heard in a material, as workers hand it on. */
 import { hitsIn, type KeptHeard } from '@cadence/core/listen/heardFile.ts';
 import { findStrokes } from '@cadence/core/listen/pulse/strokes.ts';
-import { findSections } from '@cadence/core/listen/structure/sections.ts';
-import { findPulse, type FoundPulse } from '@cadence/core/listen/pulse/pulse.ts';
+import { findPulse } from '@cadence/core/listen/pulse/pulse.ts';
 import { DEFAULT_SPEECH, findPieces } from '@cadence/core/listen/speech/speech.ts';
 import type { Change } from '@cadence/core/programme/record/change.ts';
-import { energyOf, packEnergy } from '@cadence/core/listen/signal/energy.ts';
-import { keepFound, sectionsOf } from '@cadence/core/programme/edits/found/keepFound.ts';
+import { keepFound } from '@cadence/core/programme/edits/found/keepFound.ts';
+import { songOf } from '@cadence/core/programme/edits/found/songOf.ts';
 import type { Id } from '@cadence/core/programme/programme.ts';
 import type { Ticks } from '@cadence/core/time/ticks.ts';
 
@@ -23,15 +22,10 @@ export const memoryOf = ({ peaks, speech, pulse, hitFigures, level }: KeptHeard)
     level.momentary,
   ].map(({ buffer }) => buffer as ArrayBuffer);
 
-/** The bar lines of a pulse, in seconds. */
-const linesOf = ({ beats }: FoundPulse): number[] =>
-  beats.filter(({ bar }) => bar).map(({ at }) => at);
-
-/** The pulse that was heard, and what is kept with the material: the sections of the song by it, and its energy. */
-export function pulseIn({ pulse, level }: Pick<KeptHeard, 'pulse' | 'level'>) {
-  const found = findPulse(pulse);
-  const sections = sectionsOf(findSections(pulse, level, linesOf(found))) ?? null;
-  return { pulse: found, song: { sections, energy: packEnergy(energyOf(level)) } };
+/** The pulse that was heard, and what is kept with the material. */
+export function pulseIn(heard: Pick<KeptHeard, 'pulse' | 'level'>) {
+  const pulse = findPulse(heard.pulse);
+  return { pulse, song: songOf(heard, pulse) };
 }
 export type PulseIn = ReturnType<typeof pulseIn>;
 

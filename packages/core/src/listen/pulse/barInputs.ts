@@ -16,6 +16,8 @@ import { ACTIVATIONS, type PulseEvidence } from './pulseEvidence.ts';
 const SPANS = [1, 2, 4] as const;
 /** So far back a beat is compared with another one. */
 const BACK = [2, 3, 4] as const;
+
+/** Numbers that are told of each beat. */
 export const BAR_INPUTS = 6 + 2 * DRUMS.length + 2 * SPANS.length + BACK.length + 2;
 
 /** A sum over stretches of beats, by register. */
@@ -96,15 +98,10 @@ export function barInputs(evidence: PulseEvidence, beats: readonly number[]): Fl
             sumOf(harmonies, register, at - span, at),
             sumOf(harmonies, register, at, at + span),
           );
-    const back = (by: number) =>
-      distance(
-        sumOf(harmonies, 0, at, at + 1),
-        sumOf(harmonies, 0, Math.max(0, at - by), Math.max(0, at - by) + 1),
-      ) +
-      distance(
-        sumOf(harmonies, 1, at, at + 1),
-        sumOf(harmonies, 1, Math.max(0, at - by), Math.max(0, at - by) + 1),
-      );
+    const back = (by: number) => {
+      const other = harmonies[Math.max(0, at - by)] as Registers;
+      return distance(own[0], other[0]) + distance(own[1], other[1]);
+    };
     inputs.set(
       [
         opinion(1, time),

@@ -29,12 +29,10 @@ export interface BarOpinion {
   readonly lengths: readonly number[];
 }
 
-/** What the editor said of a beat. */
+/** What the editor said: that a bar begins with a beat. */
 export interface BarPin {
   /** By its place among the beats. */
   readonly beat: number;
-  /** Whether a bar begins here. */
-  readonly begins: boolean;
   /** How many beats the bar has that it begins. */
   readonly length?: BarLength;
 }
@@ -77,7 +75,7 @@ function fits(
     const pin = pinned.get(beat);
     return STATES.map(({ place, length }) => {
       if (!allowed.includes(length)) return 2 * NEVER;
-      if (pin && (pin.begins !== (place === 0) || (pin.length ?? length) !== length)) return NEVER;
+      if (pin && (place > 0 || (pin.length ?? length) !== length)) return NEVER;
       const value = kept(begins);
       const own = kept(lengths[BAR_LENGTHS.indexOf(length)] ?? 0);
       return Math.log(place === 0 ? value : 1 - value) + LENGTH_COUNTS * Math.log(own);

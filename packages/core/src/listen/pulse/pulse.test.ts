@@ -161,7 +161,7 @@ describe('decoding', () => {
     const activations = Array.from({ length: 40 }, (_, at) => (at % 4 === 0 ? 0.8 : 0.1));
     const free = decodeBars(heard(activations));
     expect(Math.min(...free.map(({ confidence }) => confidence))).toBeGreaterThan(0.9);
-    const pinned = decodeBars(heard(activations), [{ beat: 18, begins: true, length: 3 }]);
+    const pinned = decodeBars(heard(activations), [{ beat: 18, length: 3 }]);
     expect(pinned[18]).toMatchObject({ place: 0, length: 3 });
     expect(pinned[36]?.place).toBe(0);
     expect(pinned[4]?.place).toBe(0);

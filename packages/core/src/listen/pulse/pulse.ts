@@ -44,6 +44,10 @@ const ABOUT = 4;
 /** A pulse of fewer beats is none. */
 const FEWEST = 6;
 
+/** Where bars begin, in seconds, in order. */
+export const barLinesOf = ({ beats }: Pick<FoundPulse, 'beats'>): number[] =>
+  beats.filter(({ bar }) => bar).map(({ at }) => at);
+
 /** The highest activation within two steps. */
 function near(of: Float32Array, step: number): number {
   let best = 0;

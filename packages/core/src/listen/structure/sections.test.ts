@@ -61,8 +61,9 @@ describe('the sections of a song', () => {
     ]);
   });
 
-  it('are one where nothing changes, and none of a few bars', () => {
+  it('are one where nothing changes, and none of a few bars, or of more than a song', () => {
     expect(told('vvvvvvvvvvvvvvvv')).toHaveLength(1);
     expect(told('vvvvvvvv')).toEqual([]);
+    expect(told('v'.repeat(601))).toEqual([]);
   });
 });

@@ -26,6 +26,8 @@ export interface FoundSection {
 
 /** A song of fewer bars has no sections. */
 const FEWEST_BARS = 12;
+/** What has more bars, some twenty minutes, is more than one song. */
+const MOST_BARS = 600;
 /** The bars of a phrase. */
 const PHRASE = 4;
 /** How much harmony, drums and loudness count. */
@@ -164,15 +166,16 @@ function kindsOf(heads: readonly number[], differ: (a: number, b: number) => num
 
 /**
  * @param lines  bar lines in seconds, in order
- * @returns      in order, without gaps, from the first bar line to the last; none of a song that is too short
+ * @returns      in order, without gaps, from the first bar line to the last; none of what is too short or too long for a song
  */
 export function findSections(
   evidence: PulseEvidence,
   { momentary }: Pick<Level, 'momentary'>,
   lines: readonly number[],
 ): FoundSection[] {
+  const count = lines.length - 1;
+  if (count < FEWEST_BARS || count > MOST_BARS) return [];
   const bars = barsOf(evidence, momentary, lines);
-  if (bars.length < FEWEST_BARS) return [];
   const differ = differences(bars);
   const first = headsOf(bars.length, differ);
   const alike = kindsOf(first, differ);

@@ -3,11 +3,10 @@ import type { FoundHit } from '../../../listen/hits/hits.ts';
 import { DRUMS, type Drum } from '../../../listen/pulse/drums.ts';
 import type { FoundStroke } from '../../../listen/pulse/strokes.ts';
 import type { FoundPulse } from '../../../listen/pulse/pulse.ts';
-import type { FoundSection } from '../../../listen/structure/sections.ts';
 import type { Range } from '../../../time/range.ts';
 import { fromSeconds, type Ticks } from '../../../time/ticks.ts';
 import type { Change } from '../../record/change.ts';
-import type { Id, Material } from '../../programme.ts';
+import type { Id } from '../../programme.ts';
 import { newHits, type NewHit } from './hits.ts';
 import { newPieces } from './pieces.ts';
 import { newBeats, type NewBeat } from './pulse.ts';
@@ -30,16 +29,6 @@ export const beatsOf = ({ beats }: FoundPulse): NewBeat[] =>
     bar: bar ? metre : null,
     opinion: [begins, ...lengths].map((value) => Math.round(100 * value)),
   }));
-
-/** The sections of a song as they are kept; null where it has none. */
-export const sectionsOf = (found: readonly FoundSection[]): Material['sections'] =>
-  found.length === 0
-    ? null
-    : found.map(({ start, end, kind, letter }) => ({
-        ...{ kind, letter },
-        start: fromSeconds(start),
-        end: fromSeconds(end),
-      }));
 
 /** Strokes that lie so near each other, or to a hit, are one sound, in seconds. */
 const TOGETHER = 0.03;

@@ -210,7 +210,7 @@ const pinsOf = (beats: readonly Beat[], only?: Metre): BarPin[] =>
   beats.flatMap(({ pin, bar }, beat): BarPin[] => {
     if (!pin) return [];
     const length = pin === 'metre' && bar && !only ? { length: lengthOf(bar) } : {};
-    return [{ beat, begins: true, ...length }];
+    return [{ beat, ...length }];
   });
 
 /**
@@ -242,7 +242,7 @@ function settledBars(beats: readonly Beat[], only?: Metre): (Metre | null)[] {
   const pins = pinsOf(beats, only);
   // Where neither ear nor editor says anything, the bars go on from the first one.
   if (pins.length === 0 && beats.every(({ opinion }) => !opinion) && firstBar(beats) >= 0)
-    pins.push({ beat: firstBar(beats), begins: true });
+    pins.push({ beat: firstBar(beats) });
   let named = new Map(METRES.map((metre) => [lengthOf(metre), metre]));
   for (const metre of [before[0], only]) if (metre) named.set(lengthOf(metre), metre);
   const places = decodeBars(opinionsOf(beats, before), pins, only && [lengthOf(only)]);

@@ -1,0 +1,24 @@
+/** What is kept of a song with its material: its sections, and how loud it is over time. */
+import type { Heard } from '../../../listen/listening.ts';
+import { barLinesOf, type FoundPulse } from '../../../listen/pulse/pulse.ts';
+import { energyOf, packEnergy } from '../../../listen/signal/energy.ts';
+import { findSections } from '../../../listen/structure/sections.ts';
+import { fromSeconds } from '../../../time/ticks.ts';
+import type { Material } from '../../programme.ts';
+
+export type Song = Required<Pick<Material, 'sections' | 'energy'>>;
+
+/** @param found  the pulse of what was heard */
+export function songOf({ pulse, level }: Pick<Heard, 'pulse' | 'level'>, found: FoundPulse): Song {
+  const sections = findSections(pulse, level, barLinesOf(found)).map(
+    ({ start, end, kind, letter }) => ({
+      ...{ kind, letter },
+      start: fromSeconds(start),
+      end: fromSeconds(end),
+    }),
+  );
+  return {
+    sections: sections.length > 0 ? sections : null,
+    energy: packEnergy(energyOf(level)),
+  };
+}
