@@ -251,8 +251,11 @@ test('a bar line that is pinned settles the bars around it, and can be taken bac
     .toEqual([beats[first + 1]?.at]);
   expect((await bars(serving, id)).map(({ at }) => at)).toContain(beats[first + 1]?.at);
   await page.reload();
+  await expect(page.getByRole('application')).toBeVisible();
   await inHand.getByText('Beats').click();
   expect((await pinned()).length).toBe(1);
+  // The programme may open where it was left.
+  await page.keyboard.press('Control+Home');
   for (let press = 0; press < first + 2; press++) await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('button', { name: /^Release the bar line/ })).toBeVisible();
   await page.keyboard.press('b');
