@@ -119,9 +119,9 @@ def put_together(g, envelope, pitch, noise):
     return out[:n * HOP]
 
 
-def sung(r, g, pitch, envelope, noise, sounds, beat, style):
-    """One line on notes of its own. `sounds`: (name, first frame, frame after) of the source; `beat`: frames a beat. Gives the
-    sound, where its sounds lie now (name, seconds, seconds) and how long before its first note it begins, in frames."""
+def melody(r, sounds, beat, style):
+    """A line on notes of its own. `sounds`: (name, first frame, frame after) of the source; `beat`: frames a beat. Gives how long
+    each sound is, in frames, the notes for `performed`, and how long before its first note it begins, in frames."""
     scale, low = style['scale'], style['low']; degree = r.randrange(len(scale)); patter = r.random() < style['patter']
     notes, lengths, now, lead = [], [], 0., 0.
     vowels = [i for i, s in enumerate(sounds) if s[0] in VOWELS]
@@ -144,7 +144,7 @@ def sung(r, g, pitch, envelope, noise, sounds, beat, style):
             for j, d in enumerate(steps): notes.append((now + length * j / len(steps), low * 2 ** ((scale[d % len(scale)] + 12 * (d // len(scale))) / 12)))
         else: length = clipped(a, b, style['clip'])
         lengths.append(length); now += max(1, int(round(now + length) - round(now)))
-    return (*performed(g, pitch, envelope, noise, sounds, lengths, notes or [(0, low)], style), lead)
+    return lengths, notes or [(0, low)], lead
 
 
 def clipped(a, b, clip): return (b - a) * (clip if b - a > 4 else 1)
@@ -183,6 +183,17 @@ def performed(g, pitch, envelope, noise, sounds, lengths, notes, style):
     held = env + style['tilt'] * np.log1p(np.arange(SIZE // 2 + 1) / 32)[None] + .15 * np.sin(times * 2 * np.pi * style['speed'])[:, None] * style['depth']
     x = put_together(g, held, np.where(voiced, f, 0), np.clip(air * style['air'], 0, 1))
     return x, [(s, a * HOP / RATE, b * HOP / RATE) for s, a, b in placed]
+
+
+def choir(r, g, pitch, envelope, noise, sounds, beat, style):
+    """Three voices that hold one vowel of the source on a chord, for some beats: singing without words."""
+    vowels = [s for s in sounds if s[0] in VOWELS]
+    if not vowels: return np.zeros(0)
+    vowel = r.choice(vowels); length = r.choice([2, 4, 4, 8, 12]) * beat
+    chord = [style['low'] * 2 ** ((step + r.choice([0, 0, 12])) / 12) for step in r.choice([[0, 4, 7], [0, 3, 7], [0, 5, 9], [-3, 0, 5]])]
+    voices = [performed(g, pitch, envelope, noise, [vowel], [length], [(0, hz)], {**style, 'depth': .3, 'size': r.uniform(.85, 1.18)})[0] for hz in chord]
+    x = sum(voices); swell = np.minimum(1, np.minimum(np.arange(len(x)), np.arange(len(x))[::-1]) / (r.uniform(.05, .6) * RATE))
+    return x * swell
 
 
 def tune(base, path, out):
@@ -227,7 +238,14 @@ def one(r, base, spoken, music):
     style = dict(scale=r.choice([[0, 2, 4, 7, 9], [0, 3, 5, 7, 10], [0, 2, 4, 5, 7, 9, 11], [0, 2, 3, 5, 7, 8, 10]]), low=own * 2 ** r.uniform(-.35, .75), patter=r.choice([0, .1, .3]),
                  clip=r.uniform(.75, 1.3), glide=r.randint(3, 14), depth=r.choice([0, .2, .4, .8]), speed=r.uniform(4.5, 6.5), size=r.choice([1, 1, 1, r.uniform(.88, 1.14)]), tilt=r.uniform(-.15, .15), air=r.uniform(.3, 1.2))
     talked = r.random() < .12
-    voice = np.zeros(n); backing = np.zeros(n); words, sounds, texts = [], [], []; at = r.choice([r.uniform(.1, 1), r.uniform(1, 7)]); order = list(range(len(lines))); r.random() < .5 and r.shuffle(order)
+    backed, answered, backing = r.choice([0, 0, 0, 0, .3, .9]), r.choice([0, 0, 0, 0, .3, .8]), np.zeros((2, n))
+
+    def back(x, at, size, loud):
+        """Puts a voice beside the lead, on one side."""
+        if len(x) < 800 or at < 0 or at + len(x) > n: return
+        x = x * 10 ** (loud / 20); x[:200] *= np.linspace(0, 1, 200); x[-200:] *= np.linspace(1, 0, 200); side = r.uniform(-1, 1) * size
+        backing[0, at:at + len(x)] += x * (1 - side); backing[1, at:at + len(x)] += x * (1 + side)
+    voice = np.zeros(n); words, sounds, texts = [], [], []; at = r.choice([r.uniform(.1, 1), r.uniform(1, 7)]); order = list(range(len(lines))); r.random() < .5 and r.shuffle(order)
     breaks = r.choice([.05, .15, .3])
     for k in order:
         mine = [s for s in said if s['line'] == k]
@@ -237,7 +255,9 @@ def one(r, base, spoken, music):
         # Silence between words of a line is closed.
         if talked or r.random() < .06:
             a, b = flat[0][1], flat[-1][2]; tune = np.copy(x[a * HOP:b * HOP]).astype(np.float64); placed = [(s, (p - a) * HOP / RATE, (q - a) * HOP / RATE) for s, p, q, _ in flat]; lead = 0
-        else: tune, placed, lead = sung(r, g, pitch, envelope, noise, [f[:3] for f in flat], beat * RATE / HOP, style)
+        else:
+            mine_ = [f[:3] for f in flat]; lengths, notes, lead = melody(r, mine_, beat * RATE / HOP, style)
+            tune, placed = performed(g, pitch, envelope, noise, mine_, lengths, notes, style)
         start = at
         if len(beats) and not talked and r.random() < .9:
             later = [b for b in beats if b - lead * HOP / RATE >= at]; start = (later[0] if later else at) - lead * HOP / RATE
@@ -245,14 +265,16 @@ def one(r, base, spoken, music):
         if p + len(tune) > n: break
         fade = min(200, len(tune) // 4); tune[:fade] *= np.linspace(0, 1, fade); tune[-fade:] *= np.linspace(1, 0, fade); tune *= 10 ** (r.gauss(0, 1.5) / 20)
         voice[p:p + len(tune)] += tune
-        if r.random() < style.get('backing', 0): backing[p:p + len(tune)] += tune
+        if lead and r.random() < backed:
+            for step in r.sample([-12, -5, 3, 4, 7, 12], r.choice([1, 1, 2])): back(performed(g, pitch, envelope, noise, mine_, lengths, [(t, hz * 2 ** (step / 12)) for t, hz in notes], {**style, 'size': r.uniform(.9, 1.12)})[0], p + r.randint(0, 500), .9, r.uniform(-14, -5))
+        if r.random() < answered: back(choir(r, g, pitch, envelope, noise, [f[:3] for f in flat], beat * RATE / HOP, style), p + r.choice([0, len(tune)]), .6, r.uniform(-16, -5))
         first = len(words); words += [dict(text=word['word'], line=len(texts)) for word in mine]; texts.append(' '.join(word['word'] for word in mine))
         for (s, a, b), (_, _, _, w) in zip(placed, flat):
             a, b = round(p / RATE + a, 4), round(p / RATE + b, 4); sounds.append((s, a, b)); words[first + w].setdefault('start', a); words[first + w]['end'] = b
         end = p / RATE + len(tune) / RATE
         at = end + (r.choice([r.uniform(2, 9)]) if r.random() < breaks else r.choice([r.uniform(.02, .2), r.uniform(.1, .6), r.uniform(.4, 1.8)]))
     if not sounds: return
-    loud = np.sqrt(np.mean(voice[np.abs(voice) > .02 * np.abs(voice).max()] ** 2)); voice *= .1 / loud
+    loud = np.sqrt(np.mean(voice[np.abs(voice) > .02 * np.abs(voice).max()] ** 2)); voice *= .1 / loud; backing *= .1 / loud
     if r.random() < .5: voice = reverberation(r, g, voice, r.uniform(.15, 1.2), r.uniform(.1, .45))
     if r.random() < .3:
         top = r.uniform(3500, 6500); s = np.fft.rfft(voice); voice = np.fft.irfft(s / (1 + (np.fft.rfftfreq(n, 1 / RATE) / top) ** 8), n)
@@ -262,7 +284,7 @@ def one(r, base, spoken, music):
     level = np.sqrt(np.mean(m[:, active] ** 2)) if active.any() else np.sqrt(np.mean(m ** 2))
     m = m * (0 if ratio is None else .1 / max(level, 1e-5) * 10 ** (-ratio / 20))
     pan = r.choice([0, 0, 0, r.uniform(-.25, .25)]); lead_ = np.stack([voice * (1 - pan), voice * (1 + pan)])
-    total = lead_ + m
+    total = lead_ + m + backing
     if r.random() < .2: total = total + g.standard_normal(total.shape) * .1 * 10 ** (-r.uniform(28, 55) / 20)
     if width == 0 or r.random() < .25: total, lead_ = total.mean(0, keepdims=True), lead_.mean(0, keepdims=True)
     gain = 10 ** (r.uniform(-20, -1) / 20) / max(1e-6, np.abs(total).max())

@@ -48,6 +48,11 @@ test('words that are doubtful or not woven are left where some are woven, or whe
     'weave 1',
     'doubtful 1',
   ]);
+  const unsure = { ...woven, words: woven.words.map((each) => ({ ...each, confidence: 0.1 })) };
+  expect(tasks({ ...typed, facts, cues: { ...typed.cues, c1: unsure as Cue } })).toEqual([
+    'weave 1',
+    'unsure 1',
+  ]);
 });
 
 test('a passage that is on the programme nowhere is left', () => {

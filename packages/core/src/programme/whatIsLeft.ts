@@ -4,9 +4,10 @@ import { overlap, type Range } from '../time/range.ts';
 import { doubtfulIn } from './edits/words/weaveCues.ts';
 import { heardPieces } from './heard.ts';
 import { cuesInOrder } from './order.ts';
+import { isUnsure } from './woven/unsure.ts';
 import type { Id, Programme, StrandKind } from './programme.ts';
 
-export type Task = 'make cues' | 'type' | 'weave' | 'doubtful' | 'place';
+export type Task = 'make cues' | 'type' | 'weave' | 'unsure' | 'doubtful' | 'place';
 
 /** One thing that is left to do, and how many of what it is about there are. */
 export interface Left {
@@ -29,7 +30,7 @@ function untouched(all: readonly Range[], others: readonly Range[]): number {
 
 /**
  * What is left, in the order in which it is done: pieces of speech without a cue, cues without text, words that were not
- * woven or are doubtful, passages that are not on the programme.
+ * woven, lines that weaving is not sure of, doubtful words of others, passages that are not on the programme.
  */
 export function whatIsLeft(programme: Programme, strand: Id): Left[] {
   const cues = cuesInOrder(programme, strand).filter(({ passage }) => !passage);
@@ -41,12 +42,14 @@ export function whatIsLeft(programme: Programme, strand: Id): Left[] {
   const unwoven = wanted
     ? cues.filter(({ text, words }) => !isBlank(text) && words.length === 0).length
     : 0;
-  const doubtful = cues.reduce((sum, cue) => sum + doubtfulIn(cue).length, 0);
+  const unsure = cues.filter(isUnsure).length;
+  const doubtful = cues.reduce((sum, cue) => sum + (isUnsure(cue) ? 0 : doubtfulIn(cue).length), 0);
   const placed = new Set(Object.values(programme.cues).map(({ passage }) => passage));
   const loose = Object.keys(programme.passages).filter((id) => !placed.has(id)).length;
   const all: Left[] = [
     { task: cues.length === 0 ? 'make cues' : 'type', count: pieces + empty },
     { task: 'weave', count: unwoven },
+    { task: 'unsure', count: unsure },
     { task: 'doubtful', count: doubtful },
     { task: 'place', count: loose },
   ];

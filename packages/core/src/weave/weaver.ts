@@ -17,6 +17,7 @@ import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
 import { meansOf } from './means.ts';
+import { withNear } from './near.ts';
 import { partsOf, type Part } from './parts.ts';
 import type { Placed, Places } from './placed.ts';
 import { joinedScores, coarsePath, coarseScores } from './coarsePass.ts';
@@ -308,7 +309,7 @@ export class Weaver {
       };
     });
     plan.onSigns?.(words.map((_, index) => signs[tokenOf.get(index) ?? -1]));
-    return besidePins(woven);
+    return [...withNear(voice, besidePins(woven))];
   }
 
   #token(word: string, pinned: boolean): Token {

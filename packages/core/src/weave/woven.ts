@@ -1,4 +1,5 @@
 /** What weaving is given beside a script, and what it gives. */
+import type { Range } from '../time/range.ts';
 import type { Ticks } from '../time/ticks.ts';
 
 /** A time that the editor fixed: of the start of a word, its end, or both. */
@@ -23,6 +24,8 @@ export interface Woven {
   readonly source: 'woven' | 'pinned' | 'spread';
   /** The sounds that it was heard as, in turn, by their names in the model; none where it was not heard. */
   readonly sounds?: readonly WovenSound[] | undefined;
+  /** Of a word of a song that has no times, where it may be. */
+  readonly near?: Range | undefined;
 }
 
 /** A line of the script that is sung again: its words, from one up to another, and where they are. */

@@ -4,12 +4,13 @@ import { IconChevronDown } from '@tabler/icons-react';
 import { act } from '../desk/actions.ts';
 import { showWindow } from '../desk/windows.ts';
 import classes from './TimesMenu.module.css';
-import { acceptDoubtful, nextDoubtful, playDoubtful } from '../weaving/weaving.ts';
+import { acceptDoubtful, playDoubtful } from '../weaving/weaving.ts';
+import { nextDoubtful } from './nextDoubtful.ts';
 
 const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: () => void])[])[] = [
   [
     ['Weave words on the sound …', 'Z', () => showWindow('weave')],
-    ['Go to the next doubtful word', 'Shift Z', nextDoubtful],
+    ['Hear the next doubtful word or line', 'Shift Z', nextDoubtful],
     ['Play the doubtful words', 'Alt D', playDoubtful],
     ['Accept doubtful words of the selection', 'Shift V', acceptDoubtful],
     ['Weave report …', 'Alt Z', () => showWindow('woven')],

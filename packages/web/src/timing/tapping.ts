@@ -8,9 +8,20 @@ import {
   tapsOfPresses,
   type Press,
 } from '@cadence/core/programme/edits/words/taps.ts';
-import type { Cue, Programme } from '@cadence/core/programme/programme.ts';
+import { tapLines } from '@cadence/core/programme/edits/words/tapLines.ts';
+import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
+import { roomAround, unsureAround } from '@cadence/core/programme/woven/unsure.ts';
+import { plainText } from '@cadence/core/text/lines.ts';
 import type { Range } from '@cadence/core/time/range.ts';
-import { add, fromSeconds, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import {
+  add,
+  fromSeconds,
+  later,
+  subtract,
+  toSeconds,
+  ZERO,
+  type Ticks,
+} from '@cadence/core/time/ticks.ts';
 import { make, newId } from '../desk/desk.ts';
 import { pulseMaterial } from '../desk/actions.ts';
 import { plural } from '@cadence/core/text/plural.ts';
@@ -24,6 +35,10 @@ import { player } from '../playback/player.ts';
 /** A key that is down longer than this was held, in seconds. */
 const HELD = 0.22;
 
+/** How much is heard before and after where a line can be. */
+const BEFORE_LINE = fromSeconds(1);
+const AFTER_LINE = fromSeconds(0.5);
+
 /** A press while the key may still be down. */
 type Pressed = { -readonly [Field in keyof Press]: Press[Field] };
 
@@ -33,6 +48,8 @@ class Tapping {
   #last: Range | null = null;
   #first: Cue | undefined;
   #watching = false;
+  /** The lines that are not sure of which one is being heard, in order; none where taps are for what the editor chose. */
+  #lines: readonly Id[] = [];
 
   /** Answers the key while a programme is open. */
   listen(): () => void {
@@ -62,14 +79,43 @@ class Tapping {
     this.#begin();
     this.#down = { at: toSeconds(player.time), until: null };
     this.#taps.push(this.#down);
-    this.#say(`${plural(this.#taps.length, 'tap')} for ${store.getState().view.tapFor}.`);
+    this.#say(
+      this.#lines.length > 0
+        ? `${plural(this.#taps.length, 'line')} of ${this.#lines.length} tapped.`
+        : `${plural(this.#taps.length, 'tap')} for ${store.getState().view.tapFor}.`,
+    );
   }
+
+  /**
+   * Plays all of where a line of which weaving is not sure can be, up to the next that it is sure of; a tap is for where the
+   * line begins, the next ones are for the lines after it that are not sure either.
+   */
+  hearLine(id: Id): void {
+    const { programme } = openNow();
+    const around = unsureAround(programme, id);
+    const lines = around.slice(around.findIndex((cue) => cue.id === id)).map((cue) => cue.id);
+    const room = roomAround(programme, around[0]?.id ?? id);
+    player.pause();
+    this.#begin();
+    this.#lines = lines;
+    player.play({
+      start: later(ZERO, subtract(room.start, BEFORE_LINE)),
+      end: add(room.end, AFTER_LINE),
+    });
+    const text = plainText(programme.cues[id]?.text ?? []).replace(/\s+/g, ' ');
+    this.#say(`Tap ; where “${text}” begins.`);
+  }
+
+  /** Whether what is playing is to be tapped for a line that is not sure. */
+  readonly hearsLine = (): boolean => this.#lines.length > 0 && player.state().playing;
 
   release(): void {
     if (!this.#down) return;
     const now = toSeconds(player.time);
     if (now - this.#down.at >= HELD * player.state().speed) this.#down.until = now;
     this.#down = null;
+    // The last line has its tap: what comes of it is heard at once.
+    if (this.#lines.length > 0 && this.#taps.length >= this.#lines.length) player.pause();
   }
 
   readonly takeBack = (): void => {
@@ -98,6 +144,7 @@ class Tapping {
     if (this.#watching) return;
     this.#watching = true;
     this.#taps = [];
+    this.#lines = [];
     this.#first = firstCue();
     // What was heard is to be at hand when playing stops.
     const hash = mainHash(openNow().programme);
@@ -108,6 +155,7 @@ class Tapping {
       this.#watching = false;
       this.release();
       if (this.#taps.length > 0) this.#keep(this.#taps);
+      this.#lines = [];
     });
   }
 
@@ -127,7 +175,11 @@ class Tapping {
       firstCue: this.#first?.id,
       beatsOf: pulseMaterial(programme),
     };
-    const edit = editOfTaps(programme, tapFor, meant, to, newId);
+    const [line] = this.#lines;
+    const edit =
+      line === undefined
+        ? editOfTaps(programme, tapFor, meant, to, newId)
+        : tapLines(programme, line, meant);
     const [first, last] = [meant[0], meant.at(-1)];
     if (first && last)
       this.#last = {
@@ -138,7 +190,8 @@ class Tapping {
       say.note(
         `${edit.name}: ${Math.round(delay * 1000)} ms of delay removed. Shift T plays the taps back with clicks.`,
       );
-    if (this.#first && tapFor !== 'marks') store.dispatch(selected([this.#first.id]));
+    if (this.#first && (line !== undefined || tapFor !== 'marks'))
+      store.dispatch(selected([this.#first.id]));
   }
 
   #say(text: string): void {

@@ -7,11 +7,10 @@ import {
   pinWord,
   toWeave,
   weaveCues,
-  wordsIn,
   type Stay,
 } from '@cadence/core/programme/edits/words/weaveCues.ts';
+import { wordsIn } from '@cadence/core/programme/woven/wordsIn.ts';
 import { languageOf } from '@cadence/core/programme/edits/text/proof.ts';
-import { placeOf } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Material, Programme } from '@cadence/core/programme/programme.ts';
 import { timesOf } from '@cadence/core/programme/woven/reworded.ts';
 import { weaveOrders } from '@cadence/core/programme/woven/weaveOrders.ts';
@@ -139,22 +138,22 @@ export const languageFor = (programme: Programme): string =>
   languageOf(programme) === 'none' ? 'und' : 'en';
 
 /**
- * Weaves one cue as it is now, on the main sound.
+ * Weaves cues of one strand as they are now, on the main sound.
  *
  * @param stay      as in `toWeave`
  * @param goesWith  the step after which the words settle by themselves: the editor takes both back together
  * @throws whatever the sound cannot be read for
  */
-export async function weaveOne(id: Id, stay: Stay, goesWith?: string): Promise<void> {
+export async function weaveSome(ids: readonly Id[], stay: Stay, goesWith?: string): Promise<void> {
   const { programme } = openNow();
-  const cue = programme.cues[id];
+  const { strand } = programme.cues[ids[0] ?? ''] ?? {};
   const material = programme.facts.sound;
-  if (!cue || material === null) return;
+  if (strand === undefined || material === null) return;
   const language = languageFor(programme);
-  const woven = await weave(programme, cue.strand, [id], material, language, () => undefined, stay);
+  const woven = await weave(programme, strand, ids, material, language, () => undefined, stay);
   const now = openNow().programme;
-  if (now.cues[id] !== cue) return;
-  const edit = weaveCues(now, toWeave(now, cue.strand, [id], stay), woven);
+  if (ids.some((id) => now.cues[id] !== programme.cues[id])) return;
+  const edit = weaveCues(now, toWeave(now, strand, ids, stay), woven);
   if (goesWith === undefined) make(edit);
   else make({ name: 'Weave changed words', changes: edit.changes }, { goesWith });
 }
@@ -166,7 +165,7 @@ export async function weaveAgain(id: Id): Promise<void> {
     return;
   }
   try {
-    await weaveOne(id, 'fixed');
+    await weaveSome([id], 'fixed');
   } catch (error) {
     say.problem(`${messageOf(error)} The words are unchanged.`);
   }
@@ -213,21 +212,6 @@ export function playDoubtful(): void {
 export function playWord(cue: Cue, place: number): void {
   const time = timesOf(cue.words, wordsIn(cue))[place];
   if (time) playAround(time);
-}
-
-/** Selects the next cue with a word that is doubtful, and plays that word. */
-export function nextDoubtful(): void {
-  const cues = currentCues(openNow().programme);
-  const current = selectionNow().at(-1);
-  const from = current ? placeOf(cues, current) + 1 : 0;
-  const order = [...cues.slice(from), ...cues.slice(0, from)];
-  const cue = order.find((each) => doubtfulIn(each).length > 0);
-  if (!cue) {
-    say.note('No word is doubtful.');
-    return;
-  }
-  store.dispatch(selected([cue.id]));
-  playWord(cue, doubtfulIn(cue)[0] ?? 0);
 }
 
 /** Pins the doubtful words of the selected cues where they are. */

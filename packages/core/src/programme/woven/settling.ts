@@ -1,7 +1,7 @@
 /** What has words that are not sure settle by themselves: a pin that was set, a text that was changed. */
 import type { Cue, WordTime } from '../programme.ts';
 import type { Change } from '../record/change.ts';
-import { wordsIn } from '../edits/words/weaveCues.ts';
+import { wordsIn } from './wordsIn.ts';
 import { timesOf } from './reworded.ts';
 import { fixed, stateOf } from './wordState.ts';
 

@@ -39,8 +39,8 @@ export function weaveOrders(
   const sound = soundOf(programme, material);
   if (!sound) return undefined;
   const there = (time: Ticks): Ticks => later(ZERO, inMaterial(sound, time));
-  const here = (time: Ticks | null): Ticks | null =>
-    time === null ? null : later(ZERO, inProgramme(sound, time));
+  const here = <T extends Ticks | null>(time: T): T =>
+    (time === null ? null : later(ZERO, inProgramme(sound, time))) as T;
   const heard = stretchOf(sound);
   const orders = runsOf(programme, strand, cues).map((run): WeaveOrder => {
     const { words, pins, taps, lines } = toWeave(programme, strand, run.cues, stay);
@@ -61,6 +61,11 @@ export function weaveOrders(
   return {
     orders,
     inProgramme: (woven) =>
-      woven.map((word) => ({ ...word, start: here(word.start), end: here(word.end) })),
+      woven.map(({ near, ...word }) => ({
+        ...word,
+        start: here(word.start),
+        end: here(word.end),
+        ...(near && { near: { start: here(near.start), end: here(near.end) } }),
+      })),
   };
 }

@@ -12,6 +12,8 @@ export const fixed = ({ source }: WordTime): boolean => source === 'pinned' || s
 export function stateOf(time: WordTime | undefined, woven = true): WordState {
   if (!time) return woven ? 'not heard' : 'not woven';
   if (fixed(time)) return 'pinned';
+  // It stands where its neighbours allow.
+  if (time.source === 'spread' && time.confidence === 0) return 'not heard';
   if (time.source !== 'woven') return 'spread';
   return (time.confidence ?? 1) < SURE ? 'doubtful' : 'sure';
 }

@@ -2,7 +2,7 @@
 import { countWords } from '../../text/words.ts';
 import type { Range } from '../../time/range.ts';
 import { earlier, later, subtract, ticks, toSeconds, type Ticks } from '../../time/ticks.ts';
-import { wordsIn } from '../edits/words/weaveCues.ts';
+import { wordsIn } from './wordsIn.ts';
 import { heardPieces } from '../heard.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Id, Programme } from '../programme.ts';
@@ -29,14 +29,16 @@ export const reportedWords = (programme: Programme, strand: Id): ReportedWord[] 
     return own.flatMap((text, place): ReportedWord[] => {
       const time = times[place];
       if (!time && countWords(text) === 0) return [];
+      const state = stateOf(time, cue.words.length > 0);
+      const stands = state === 'not heard' ? undefined : time;
       return [
         {
           cue: cue.id,
           place,
           text,
-          start: time?.start ?? null,
-          end: time?.end ?? null,
-          state: stateOf(time, cue.words.length > 0),
+          start: stands?.start ?? null,
+          end: stands?.end ?? null,
+          state,
           confidence: time?.source === 'woven' ? (time.confidence ?? 1) : null,
         },
       ];

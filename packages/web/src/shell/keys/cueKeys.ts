@@ -1,5 +1,6 @@
 /** The keys that work on cues, and on whatever else is in hand. */
-import { acceptDoubtful, nextDoubtful, playDoubtful } from '../../weaving/weaving.ts';
+import { nextDoubtful } from '../../timing/nextDoubtful.ts';
+import { acceptDoubtful, playDoubtful } from '../../weaving/weaving.ts';
 import { passageInHand } from '../../desk/passageInHand.ts';
 import { act, hold, pickedNow } from '../../desk/actions.ts';
 import { isIn } from '../../desk/places.ts';
@@ -171,7 +172,7 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Shift Z',
-      does: 'Go to the next doubtful word and play it',
+      does: 'Go to the next doubtful word or line and play it; ; taps where the line begins',
       run: nextDoubtful,
     },
     {

@@ -8,6 +8,7 @@ import { placeOf } from '@cadence/core/programme/order.ts';
 import { styleOf, styleOfStrand } from '@cadence/core/programme/patterns.ts';
 import type { Cue, TextStyle } from '@cadence/core/programme/programme.ts';
 import { readingOf } from '@cadence/core/pace/reading.ts';
+import { isUnsure } from '@cadence/core/programme/woven/unsure.ts';
 import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames } from '@cadence/core/time/frameRate.ts';
 import { lengthOf } from '@cadence/core/time/range.ts';
@@ -33,6 +34,8 @@ import { ReadingGauge } from '../../kit/ReadingGauge.tsx';
 import { LeftToDo } from './LeftToDo.tsx';
 import { Ties } from './Ties.tsx';
 import { TimeField } from '../../kit/TimeField.tsx';
+import { usePlayerState } from '../../playback/usePlayer.ts';
+import { tapping } from '../tapping.ts';
 import classes from './CuePanel.module.css';
 
 export function CuePanel() {
@@ -166,6 +169,7 @@ function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
   return (
     <>
       <CueText cue={cue} />
+      {isUnsure(cue) && <Unsure cue={cue} />}
       <WordChips cue={cue} />
       <Times cue={cue}>
         <div>
@@ -192,6 +196,27 @@ function One({ cue, cues }: { cue: Cue; cues: readonly Cue[] }) {
         </Button>
       </div>
     </>
+  );
+}
+
+/** A line that weaving is not sure of: heard where it can be, and tapped where it begins. */
+function Unsure({ cue }: { cue: Cue }) {
+  usePlayerState();
+  return (
+    <div className={classes.unsure} role="group" aria-label="Line not placed for sure">
+      <span>Not placed for sure.</span>
+      {tapping.hearsLine() ? (
+        <Button
+          variant="filled"
+          onPointerDown={() => tapping.press()}
+          onPointerUp={() => tapping.release()}
+        >
+          Tap where it begins <kbd className="key">;</kbd>
+        </Button>
+      ) : (
+        <Button onClick={() => tapping.hearLine(cue.id)}>Hear where it can be</Button>
+      )}
+    </div>
   );
 }
 

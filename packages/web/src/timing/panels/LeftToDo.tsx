@@ -10,7 +10,7 @@ import { store, useShown, useStrand } from '../../desk/store.ts';
 import { tookStrand } from '../../desk/view.ts';
 import { showWindow } from '../../desk/windows.ts';
 import { useFindings } from '../../proof/useFindings.ts';
-import { nextDoubtful } from '../../weaving/weaving.ts';
+import { nextDoubtful } from '../nextDoubtful.ts';
 import classes from './CuePanel.module.css';
 
 interface Step {
@@ -34,6 +34,11 @@ const STEPS: Readonly<Record<Task, Step>> = {
     says: (count) => `${plural(count, 'cue')} not woven on the sound`,
     does: 'Weave',
     go: () => showWindow('weave'),
+  },
+  unsure: {
+    says: (count) => `${plural(count, 'line')} not placed for sure`,
+    does: 'Hear the next, tap',
+    go: nextDoubtful,
   },
   doubtful: {
     says: (count) => plural(count, 'doubtful word'),

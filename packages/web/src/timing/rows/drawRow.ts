@@ -6,6 +6,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { countFrames, frameAt, frames } from '@cadence/core/time/frameRate.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { add, TICKS_PER_SECOND, toSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { isUnsure } from '@cadence/core/programme/woven/unsure.ts';
 import { stateOf } from '@cadence/core/programme/woven/wordState.ts';
 import { clothOf, textOn } from '../../kit/cloth.ts';
 import type { Dyes } from '../../kit/dyes.ts';
@@ -182,7 +183,7 @@ function drawWords(
   for (const word of words) {
     const [at, end] = [x(word.start), x(word.end)];
     if (end <= 0 || at >= page.width) continue;
-    const doubtful = stateOf(word) === 'doubtful';
+    const doubtful = stateOf(word) === 'doubtful' || stateOf(word) === 'not heard';
     // How long it is said, as a thread under it.
     context.strokeStyle = doubtful ? dyes.madder : dyes.thread;
     context.lineWidth = 1;
@@ -231,6 +232,7 @@ function drawCue(
   context.roundRect(left, top, Math.max(1, right - left), height, 2);
   context.fillStyle = clothOf(kind, context, dyes);
   context.fill();
+  if (isUnsure(cue)) drawTacked(context, { left, right, top, height }, dyes);
   if (chosen) {
     context.strokeStyle = dyes.ink;
     context.lineWidth = 2;
@@ -258,6 +260,21 @@ function drawCue(
   const fitted = text ? fit(context, text, room) : '';
   if (fitted) context.fillText(fitted, left + 9, top + height / 2 + 0.5);
   context.restore();
+}
+
+/** A line that is not sure is only tacked on: long stitches along its edges. */
+function drawTacked(
+  context: CanvasRenderingContext2D,
+  { left, right, top, height }: Readonly<Record<'left' | 'right' | 'top' | 'height', number>>,
+  dyes: Dyes,
+): void {
+  const room = right - left;
+  if (room < 6) return;
+  context.strokeStyle = dyes.linen;
+  context.lineWidth = 2;
+  context.setLineDash([7, 5]);
+  context.strokeRect(left + 3, top + 3, room - 6, height - 6);
+  context.setLineDash([]);
 }
 
 /**

@@ -5,7 +5,8 @@ import { create, type Change } from '../../record/change.ts';
 import type { Cue, Id, Programme } from '../../programme.ts';
 import { wordTimes } from '../../woven/cutWoven.ts';
 import { addCue } from '../cues/addCue.ts';
-import { wordsIn, type Weaving } from './weaveCues.ts';
+import { type Weaving } from './weaveCues.ts';
+import { wordsIn } from '../../woven/wordsIn.ts';
 
 /** The cue that each word of a weaving stands in. */
 const cueOfWord = (programme: Programme, { cues }: Weaving): Cue[] =>

@@ -5,7 +5,7 @@ import { subtract, type Ticks } from '../../../time/ticks.ts';
 import { update, type Edit } from '../../record/change.ts';
 import type { Cue, Id, Programme, Syllable, WordTime } from '../../programme.ts';
 import { timesOf } from '../../woven/reworded.ts';
-import { wordsIn } from './weaveCues.ts';
+import { wordsIn } from '../../woven/wordsIn.ts';
 
 /** Syllables that begin after the first, each after its share of the word's length, by the weight of what is before. */
 export function syllablesBy(parts: readonly string[]): Syllable[] {

@@ -1,6 +1,5 @@
 /** What weaving found, given to the words of cues. */
 import { plainText } from '../../../text/lines.ts';
-import { wordsOf } from '../../../text/words.ts';
 import { frameAfter, frameBefore, frames } from '../../../time/frameRate.ts';
 import type { Range } from '../../../time/range.ts';
 import {
@@ -21,7 +20,9 @@ import { shortestCue } from '../../record/limits.ts';
 import { cuesInOrder } from '../../order.ts';
 import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
 import { timesOf } from '../../woven/reworded.ts';
+import { withUnplaced, type Part } from '../../woven/unplaced.ts';
 import { fixed, stateOf } from '../../woven/wordState.ts';
+import { wordsIn } from '../../woven/wordsIn.ts';
 import { aOrMany, plural } from '../../../text/plural.ts';
 
 /** Cues that are to be woven: their words one after the other, and the times that the editor fixed. */
@@ -36,9 +37,6 @@ export interface Weaving {
 
 /** What weaving does not move: only what was fixed, or also words that are sure. */
 export type Stay = 'fixed' | 'sure';
-
-/** The words of a cue, as they are written. */
-export const wordsIn = (cue: Cue): string[] => wordsOf(plainText(cue.text)).map(({ text }) => text);
 
 /** What of some cues of a strand is to be woven, in the order of the strand. */
 export function toWeave(
@@ -109,8 +107,8 @@ export interface Follow {
 /**
  * Gives words their times, and has cues begin with their first word and end with their last, at whole frames.
  *
- * Where the claims of two cues meet, they part half way between the words. A cue of which nothing was said keeps its
- * times as far as there is room.
+ * Where the claims of two cues meet, they part half way between the words. A cue of which nothing was said stands where the
+ * cues beside it allow.
  *
  * @param woven   of each word of `weaving`, in the programme's time
  * @param follow  undefined where cues keep their times
@@ -122,7 +120,7 @@ export function weaveCues(
   follow?: Follow,
 ): Edit {
   let at = 0;
-  const parts = weaving.cues.flatMap((id) => {
+  const heard = weaving.cues.flatMap((id): Part[] => {
     const cue = programme.cues[id];
     if (!cue) return [];
     const own = wordsIn(cue);
@@ -142,8 +140,9 @@ export function weaveCues(
       const stays = had?.start === word.start && (fixed(had) || word.source === 'pinned');
       return [stays ? { ...had, end: word.end } : { ...word, ...syllablesOf(had) }];
     });
-    return [{ cue, words }];
+    return [{ cue, words, near: times[0]?.near }];
   });
+  const parts = follow ? withUnplaced(programme, heard) : heard;
   const ranges = follow ? follows(programme, parts, follow) : undefined;
   const changes = parts.flatMap(({ cue, words }, place): Change[] =>
     update('cue', cue, {
@@ -171,11 +170,6 @@ const tiesOf = ({ lead, tail }: Follow): Pick<Cue, 'startTie' | 'endTie'> => ({
   startTie: { to: 'word', frames: lead },
   endTie: { to: 'word', frames: tail },
 });
-
-interface Part {
-  readonly cue: Cue;
-  readonly words: readonly WordTime[];
-}
 
 /** Where each cue goes that follows its words. */
 function follows(
@@ -284,14 +278,14 @@ export function moveWordEdge(
   return { name: `Pin a word’s ${edge}`, changes: update('cue', cue, { words }) };
 }
 
-/** Accepts the doubtful words of cues where they are: they are pinned. */
+/** Accepts the words of cues that are doubtful, or were not heard but stand somewhere, where they are: they are pinned. */
 export function acceptWords(programme: Programme, ids: readonly Id[]): Edit {
   let count = 0;
   const changes = ids.flatMap((id) => {
     const cue = programme.cues[id];
     if (!cue) return [];
     const words = cue.words.map((word): WordTime => {
-      if (stateOf(word) !== 'doubtful') return word;
+      if (!['doubtful', 'not heard'].includes(stateOf(word))) return word;
       count++;
       return { ...word, source: 'pinned' };
     });

@@ -1,0 +1,108 @@
+import { at25, programmeWithCues } from '../samples.ts';
+import { done } from '../edits/done.samples.ts';
+import { toWeave, weaveCues } from '../edits/words/weaveCues.ts';
+import { tapLines } from '../edits/words/tapLines.ts';
+import { wordsOf } from '../../text/words.ts';
+import type { Range } from '../../time/range.ts';
+import type { Woven } from '../../weave/woven.ts';
+import type { Programme } from '../programme.ts';
+import { isUnsettled, unsettles } from './settling.ts';
+import { isUnsure, roomAround, unsureAround } from './unsure.ts';
+
+const lines = ['Heave and hold', 'slack the chain', 'let it run', 'Home again'];
+const song = programmeWithCues(lines.map((line, at) => [line, 10 * at, 10 * at + 10]));
+const ids = ['c1', 'c2', 'c3', 'c4'];
+const range = (start: number, end: number): Range => ({ start: at25(start), end: at25(end) });
+
+/** Each line a second long from a frame on, or not heard. */
+function wovenAt(starts: readonly (number | null)[], near?: Range): Woven[] {
+  return starts.flatMap((start, line) =>
+    wordsOf(lines[line] ?? '').map((_, place): Woven => {
+      if (start === null)
+        return { start: null, end: null, confidence: 0, source: 'woven', ...(near && { near }) };
+      const from = start + 8 * place;
+      return { ...range(from, from + 8), confidence: 0.9, source: 'woven' };
+    }),
+  );
+}
+
+const weave = (starts: readonly (number | null)[], near?: Range): Programme =>
+  done(
+    song,
+    weaveCues(song, toWeave(song, 's', ids), wovenAt(starts, near), { lead: 0, tail: 0 }),
+  );
+const frames = (time: number | undefined) => Math.round((time ?? NaN) / at25(1));
+const said = (programme: Programme, id: string) => {
+  const words = programme.cues[id]?.words ?? [];
+  return [frames(words[0]?.start), frames(words.at(-1)?.end)];
+};
+
+describe('lines of which nothing was heard', () => {
+  it('stand between their neighbours, at the pace of the others', () => {
+    const after = weave([0, null, null, 200]);
+    const [from, to] = said(after, 'c2');
+    expect(from).toBe(24);
+    expect(to).toBeGreaterThan(40);
+    expect(to).toBeLessThan(70);
+    expect(said(after, 'c3')[0]).toBe(to);
+    expect(after.cues['c2']?.start).toBe(at25(24));
+    expect(ids.filter((id) => isUnsure(after.cues[id] as never))).toEqual(['c2', 'c3']);
+  });
+
+  it('share what room there is', () => {
+    const after = weave([0, null, null, 34]);
+    expect(said(after, 'c2')[0]).toBe(24);
+    expect(said(after, 'c3')[1]).toBe(34);
+    expect(said(after, 'c4')).toEqual([34, 50]);
+  });
+
+  it('stand where somebody sings, if that is known', () => {
+    expect(said(weave([0, null, null, 400], range(150, 160)), 'c2')[0]).toBe(150);
+    // What comes after has its room.
+    expect(said(weave([0, null, null, 160], range(155, 160)), 'c3')[1]).toBeLessThanOrEqual(160);
+  });
+
+  it('stand at the start and at the end of the programme too', () => {
+    const after = weave([null, 100, 150, null]);
+    expect(said(after, 'c1')[1]).toBeLessThanOrEqual(100);
+    expect(said(after, 'c4')[0]).toBe(174);
+  });
+
+  it('are heard for anew with their neighbours that are not sure, between those that are', () => {
+    const after = weave([0, null, null, 200]);
+    expect(unsureAround(after, 'c3').map(({ id }) => id)).toEqual(['c2', 'c3']);
+    expect(roomAround(after, 'c3')).toEqual(range(24, 200));
+  });
+});
+
+describe('a tap for a line that is not sure', () => {
+  const there = weave([0, null, null, 200]);
+  const tap = (at: number) => ({ at: at25(at), until: null });
+
+  it('has it begin there, moves no other, and unsettles it', () => {
+    const edit = tapLines(there, 'c2', [tap(90)]);
+    const after = done(there, edit);
+    expect(edit.name).toBe('Tap a line');
+    expect(said(after, 'c2')[0]).toBe(90);
+    expect(after.cues['c2']?.words[0]?.source).toBe('tapped');
+    expect(after.cues['c3']).toBe(there.cues['c3']);
+    expect(after.cues['c4']).toBe(there.cues['c4']);
+    expect(edit.changes.some(unsettles)).toBe(true);
+    expect(isUnsettled(after.cues['c2'] as never)).toBe(true);
+    expect(toWeave(after, 's', ['c2']).taps).toEqual([{ index: 0, at: at25(90) }]);
+  });
+
+  it('is followed by those of the lines after it; what is left over is said', () => {
+    const edit = tapLines(there, 'c2', [tap(90), tap(120), tap(190)]);
+    const after = done(there, edit);
+    expect(said(after, 'c2')[1]).toBeLessThanOrEqual(120);
+    expect(said(after, 'c3')[0]).toBe(120);
+    expect(edit.note).toBe('1 tap had no line.');
+  });
+
+  it('never leaves the room between the lines that are sure', () => {
+    const after = done(there, tapLines(there, 'c2', [tap(230)]));
+    expect(said(after, 'c2')).toEqual([200, 200]);
+    expect(after.cues['c4']).toBe(there.cues['c4']);
+  });
+});

@@ -1,0 +1,105 @@
+/** Lines that weaving could not place: they stand where their neighbours allow. */
+import { readingWeight } from '../../text/readingWeight.ts';
+import { lengthOf, type Range } from '../../time/range.ts';
+import {
+  add,
+  earlier,
+  fromSeconds,
+  later,
+  subtract,
+  ticks,
+  ZERO,
+  type Ticks,
+} from '../../time/ticks.ts';
+import { cuesInOrder } from '../order.ts';
+import type { Cue, Programme, WordTime } from '../programme.ts';
+import { spreadWords } from './spreadWords.ts';
+import { wordsIn } from './wordsIn.ts';
+
+/** A line of which no word was heard. */
+interface Unplaced {
+  readonly words: readonly string[];
+  /** Where it may be. */
+  readonly near?: Range | undefined;
+}
+
+/**
+ * Words for lines of which nothing was heard: where they may be, one after the other, at the pace of the others, within a
+ * stretch of time.
+ *
+ * @param pace  ticks for each unit of reading weight
+ */
+function standing(lines: readonly Unplaced[], gap: Range, pace: number): WordTime[][] {
+  const wanted = lines.map(({ words }) => ticks(pace * readingWeight(words.join(' '))));
+  const whole = wanted.reduce((sum, length) => sum + length, 0);
+  const fits = Math.min(1, lengthOf(gap) / Math.max(1, whole));
+  let after = whole;
+  let free = gap.start;
+  return lines.map(({ words, near }, at) => {
+    const length = ticks((wanted[at] as Ticks) * fits);
+    // What comes after it needs its room.
+    const latest = subtract(gap.end, ticks(after * fits));
+    const start = earlier(later(near?.start ?? free, free), later(latest, free));
+    free = add(start, length);
+    after -= wanted[at] as Ticks;
+    return spreadWords(words, { start, end: earlier(free, later(gap.end, start)) }).map((word) => ({
+      ...word,
+      confidence: 0,
+    }));
+  });
+}
+
+/** A cue and the words of it that have times. */
+export interface Part {
+  readonly cue: Cue;
+  readonly words: readonly WordTime[];
+  /** Where its first word may be that was not heard. */
+  readonly near?: Range | undefined;
+}
+
+/** How long a unit of reading weight lasts where no word was heard. */
+const USUAL_PACE = fromSeconds(0.07);
+
+/** Cues with words for those of which nothing was heard: between their neighbours. */
+export function withUnplaced(programme: Programme, parts: readonly Part[]): Part[] {
+  const strand = parts[0]?.cue.strand;
+  if (strand === undefined) return [];
+  const own = new Set(parts.map(({ cue }) => cue.id));
+  const others = cuesInOrder(programme, strand).filter(({ id }) => !own.has(id));
+  const said = parts.flatMap(({ words }) => words);
+  const paces = said
+    .map(({ text, start, end }) => subtract(end, start) / readingWeight(text))
+    .sort((a, b) => a - b);
+  const pace = paces[Math.floor(paces.length / 2)] ?? USUAL_PACE;
+  const isUnplaced = ({ cue, words }: Part) => words.length === 0 && wordsIn(cue).length > 0;
+  const all = [...parts];
+  let at = 0;
+  while (at < parts.length) {
+    let next = at;
+    while (next < parts.length && isUnplaced(parts[next] as Part)) next++;
+    if (next === at) {
+      at++;
+      continue;
+    }
+    const before = parts[at - 1];
+    const after = parts[next];
+    const from = before ? (before.words.at(-1)?.end ?? before.cue.end) : ZERO;
+    const to = after ? (after.words[0]?.start ?? after.cue.start) : programme.facts.length;
+    // Cues that are not woven lie in the way.
+    const start = others.reduce(
+      (free, cue) => (cue.start < to && cue.end > free && cue.start <= from ? cue.end : free),
+      from,
+    );
+    const end = others.find((cue) => cue.start > from)?.start ?? to;
+    const lines = parts.slice(at, next);
+    standing(
+      lines.map(({ cue, near }) => ({ words: wordsIn(cue), near })),
+      { start, end: later(start, earlier(end, to)) },
+      pace,
+    ).forEach((words, place) => {
+      all[at + place] = { ...(lines[place] as Part), words };
+    });
+    at = next;
+  }
+  return all;
+}
