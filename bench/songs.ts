@@ -1,9 +1,10 @@
 /**
- * How well the words of songs are woven: `npx tsx bench/songs.ts [--taps] [--wrong] [--moved] FOLDER …`.
+ * How well the words of songs are woven: `npx tsx bench/songs.ts [--taps] [--wrong] [--once] [--moved] FOLDER …`.
  *
  * Each FOLDER holds songs beside their lyrics and truths, as in `../shared/sound/singing`; `training/singing.py` makes more.
  * With `--taps` ten lines are tapped, 60 ms late with 40 ms of jitter; with `--wrong` one word in ten of the lyrics is
- * another one, which is not judged; with `--moved` each song is woven again at another level, sample rate and codec, and the
+ * another one, which is not judged; with `--once` lines that come again are written once, and may be found at any of their
+ * times; with `--moved` each song is woven again at another level, sample rate and codec, and the
  * words that move by more than 50 ms are counted. Needs ffmpeg for that.
  */
 import { spawnSync } from 'node:child_process';
@@ -27,6 +28,9 @@ interface TruthLine {
   readonly start: number | null;
   /** The second time of a line that is sung twice and written once. */
   readonly also?: { readonly start: number };
+  /** All its times, the first words of each, where `--once` has it written once. */
+  readonly times?: readonly number[];
+  readonly all?: readonly TruthWord[];
 }
 interface Truth {
   readonly ratio?: number | null;
@@ -78,7 +82,7 @@ const classOf = ({ ratio = null }: Truth): string => {
 
 /** Seconds by which each judged word of a line is off, by one of its times. */
 function errorsOf(
-  { words, lines }: Truth,
+  { words }: Truth,
   line: TruthLine,
   woven: readonly Woven[],
   other: ReadonlySet<number>,
@@ -93,10 +97,47 @@ function errorsOf(
       const start = woven[at]?.start ?? null;
       return [start === null ? Infinity : Math.abs(toSeconds(start) - time)];
     });
+  const others = (line.times ?? []).map((first) =>
+    places.map((at) => {
+      const start = woven[at]?.start ?? null;
+      const time = line.all?.[first + at - from]?.start ?? null;
+      return start === null || time === null ? Infinity : Math.abs(toSeconds(start) - time);
+    }),
+  );
   const right = (some: readonly number[]) => some.filter((error) => error <= 0.1).length;
   const first = errors(({ start }) => start);
   const second = line.also ? errors(({ also }) => also?.start) : [];
-  return lines.length > 0 && right(second) > right(first) ? second : first;
+  return [second, ...others].reduce(
+    (best, some) => (right(some) > right(best) ? some : best),
+    first,
+  );
+}
+
+/** A song whose lyrics have each line once, however often it is sung. */
+function writtenOnce({ words, lines, ...rest }: Truth): { truth: Truth; text: string } {
+  const textOf = ({ words: [from, to] }: TruthLine) =>
+    words
+      .slice(from, to)
+      .map(({ text }) => text)
+      .join(' ');
+  const kept = lines.filter(
+    (line, at) => lines.findIndex((l) => textOf(l) === textOf(line)) === at,
+  );
+  let next = 0;
+  const own = kept.flatMap(({ words: [from, to] }) => words.slice(from, to));
+  return {
+    text: kept.map(textOf).join('\n'),
+    truth: {
+      ...rest,
+      words: own,
+      lines: kept.map((line): TruthLine => {
+        const first = next;
+        next += line.words[1] - line.words[0];
+        const times = lines.filter((l) => textOf(l) === textOf(line)).map((l) => l.words[0]);
+        return { ...line, words: [first, next], times, all: words };
+      }),
+    },
+  };
 }
 
 const tallies = new Map<string, Tally>();
@@ -115,8 +156,10 @@ for (const folder of folders)
     const base = join(folder, file.replace(/\.truth\.json$/, ''));
     const path = [`${base}.wav`, `${base}.flac`].find((name) => existsSync(name));
     if (path === undefined) continue;
-    const truth = JSON.parse(readFileSync(join(folder, file), 'utf8')) as Truth;
-    const text = readFileSync(`${base}.txt`, 'utf8');
+    const whole = JSON.parse(readFileSync(join(folder, file), 'utf8')) as Truth;
+    const { truth, text } = has('--once')
+      ? writtenOnce(whole)
+      : { truth: whole, text: readFileSync(`${base}.txt`, 'utf8') };
     const words = wordsOf(text).map((word) => word.text);
     const lines = lineStarts(text);
     const chance = chances();

@@ -2,7 +2,7 @@
 
     python3 training/singing.py speak SPOKEN COUNT [SEED]
     npx tsx training/phones.ts SPOKEN
-    python3 training/singing.py sing SPOKEN MUSIC OUT COUNT [SEED]
+    python3 training/singing.py sing SPOKEN MUSIC OUT COUNT [SEED [again]]
     python3 training/singing.py play MUSIC OUT COUNT [SEED]
     python3 training/singing.py say SPOKEN/NAME VOICE LINE …
     python3 training/singing.py tune SPOKEN/NAME TUNE.json OUT.wav
@@ -11,7 +11,7 @@
 line in seconds). `phones.ts` finds where each sound of them lies. `sing` takes a voice apart into pitch, envelope
 and breath every 5 ms, holds its vowels for notes on the beats of a piece of MUSIC (music.py), puts it together again at
 other pitches, and mixes: NAME.wav (16 kHz, one channel or two), NAME.voice.wav (the voice alone, as it lies in the mix)
-and NAME.truth.json ({words, lines, sounds}) with NAME.txt. `play` makes songs in which nobody sings. With `say` festival says given lines, and `tune`
+and NAME.truth.json ({words, lines, sounds}) with NAME.txt. With `again` lines come again, as choruses do. `play` makes songs in which nobody sings. With `say` festival says given lines, and `tune`
 sings them to given notes. Needs numpy, espeak-ng, flite, festival with festvox-kallpc16k and festvox-us-slt-hts.
 """
 import glob, json, os, random, re, sys, wave
@@ -227,7 +227,15 @@ def stereo(path):
     return np.stack([resample(x[0], w.getframerate()), resample(x[-1], w.getframerate())])
 
 
-def one(r, base, spoken, music):
+def coming_again(r, order):
+    """Lines with one or two of them sung again after every few others, or at once."""
+    k = r.choice([1, 1, 2, 2, 3]); chorus, verses, sung = order[:k], order[k:], []
+    while verses:
+        n = r.choice([1, 2, 2, 3]); sung += verses[:n]; verses = verses[n:]; sung += chorus * r.choice([1, 1, 1, 2])
+    return sung
+
+
+def one(r, base, spoken, music, again=False):
     g = np.random.default_rng(r.randrange(1 << 30)); name = r.choice(spoken); piece = r.choice(music)
     m = stereo(piece); truth = json.load(open(piece.replace('.wav', '.truth.json'))); n = m.shape[1]; beats = truth['beats']
     beat = float(np.median(np.diff(beats))) if len(beats) > 4 else .5
@@ -246,6 +254,7 @@ def one(r, base, spoken, music):
         x = x * 10 ** (loud / 20); x[:200] *= np.linspace(0, 1, 200); x[-200:] *= np.linspace(1, 0, 200); side = r.uniform(-1, 1) * size
         backing[0, at:at + len(x)] += x * (1 - side); backing[1, at:at + len(x)] += x * (1 + side)
     voice = np.zeros(n); words, sounds, texts = [], [], []; at = r.choice([r.uniform(.1, 1), r.uniform(1, 7)]); order = list(range(len(lines))); r.random() < .5 and r.shuffle(order)
+    if again: order = coming_again(r, order)
     breaks = r.choice([.05, .15, .3])
     for k in order:
         mine = [s for s in said if s['line'] == k]
@@ -295,11 +304,11 @@ def one(r, base, spoken, music):
     json.dump(dict(played, kind='singing', language='en', ratio=ratio, channels=len(total), sounds=sounds, words=words, lines=[dict(words=[l['words'][0], l['words'][-1] + 1], start=words[l['words'][0]]['start']) for l in lines]), open(base + '.truth.json', 'w'))
 
 
-def sing(source, music, out, count, seed):
+def sing(source, music, out, count, seed, again=False):
     os.makedirs(out, exist_ok=True); spoken = sorted(p[:-12] for p in glob.glob(source + '/*.phones.json')); pieces = sorted(p for p in glob.glob(music + '/*.wav') if '.part.' not in p)
     for i in range(count):
         base = f'{out}/g{seed}-{i:04d}'
-        if not os.path.exists(base + '.truth.json'): one(random.Random(f'{seed}/{i}/sing'), base, spoken, pieces)
+        if not os.path.exists(base + '.truth.json'): one(random.Random(f'{seed}/{i}/sing'), base, spoken, pieces, again)
 
 
 def play(music, out, count, seed):
@@ -319,4 +328,4 @@ if __name__ == '__main__':
     elif what == 'say': keep(rest[0], rest[1], rest[2:], festival(rest[2:], rest[1]))
     elif what == 'tune': tune(*rest)
     elif what == 'play': play(rest[0], rest[1], int(rest[2]), seed(3))
-    else: sing(rest[0], rest[1], rest[2], int(rest[3]), seed(4))
+    else: sing(rest[0], rest[1], rest[2], int(rest[3]), seed(4), 'again' in rest)

@@ -27,7 +27,7 @@ export interface Again extends Line {
 /** Less singing than this is no line, in frames. */
 const LEAST_SUNG = 80;
 /** A line of fewer tokens could be anywhere. */
-const LEAST_TOKENS = 2;
+export const LEAST_TOKENS = 2;
 /** How many lines are looked at closely for one place. */
 const CLOSELY = 3;
 /** How sure its words must be on the whole, and each of them. */

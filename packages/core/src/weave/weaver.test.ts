@@ -168,6 +168,24 @@ describe('the weaver', () => {
     expect(weaver.repeats(script, await weaver.weave(script), { lines: [0, 3] })).toEqual([]);
   });
 
+  it('is not drawn into a line that is sung again among lines that are written', async () => {
+    const chorus = 'slack water gulls the shore';
+    const sung = spoken(
+      `. heave the chain . ${chorus} . oil the bell . ${chorus} . heave the gulls .`,
+    );
+    const singer = new Weaver(model, language);
+    await singer.hear(sung.bands);
+    const words = `heave the chain ${chorus} oil the bell heave the gulls`.split(' ');
+    const lines = [0, 3, 8, 11];
+    const woven = await singer.weave(words, { lines });
+    // The last line begins after the second chorus, which nobody wrote.
+    const expected = [...sung.starts.slice(0, 11), ...sung.starts.slice(16)];
+    woven.forEach((word, at) => {
+      expect(Math.abs((startOf(word) ?? 9) - (expected[at] ?? 0))).toBeLessThan(0.1);
+    });
+    expect(singer.repeats(words, woven, { lines })).toMatchObject([{ from: 3, to: 8 }]);
+  });
+
   it('has no time for signs, unless it is pinned', async () => {
     const with_ = ['heave', '—', ...script.slice(1)];
     expect((await weaver.weave(with_))[1]).toMatchObject({ start: null, end: null });

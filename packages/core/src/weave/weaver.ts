@@ -16,6 +16,7 @@ import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
+import { asSung, insertionsIn, unsettledIn } from './insertions.ts';
 import { meansOf } from './means.ts';
 import { withNear } from './near.ts';
 import { partsOf, type Part } from './parts.ts';
@@ -71,6 +72,8 @@ export interface WeaveOptions extends WithHelper {
   /** Is told by what it is judged how sure each word is, as `signsOf` has it; for `training/confidence.ts`. */
   readonly onSigns?: (signs: readonly (readonly number[] | undefined)[]) => void;
 }
+
+type WithLines = WeaveOptions & { readonly lines: readonly number[] };
 
 const ignore = (): void => undefined;
 
@@ -153,8 +156,15 @@ export class Weaver {
    * @throws PinsCross
    */
   async weave(words: readonly string[], options: WeaveOptions = {}): Promise<Woven[]> {
-    const { lines, onProgress = ignore } = options;
+    const { lines } = options;
     if (!lines) return this.#weaveOnce(words, options);
+    const woven = await this.#weaveLines(words, { ...options, lines });
+    return this.#withAgain(words, woven, { ...options, lines });
+  }
+
+  /** @param options  with the words that begin a line */
+  async #weaveLines(words: readonly string[], options: WithLines): Promise<Woven[]> {
+    const { lines, onProgress = ignore } = options;
     const learnt = this.#learnt;
     const woven = await this.#weaveOnce(words, {
       ...options,
@@ -168,6 +178,35 @@ export class Weaver {
       ...options,
       onProgress: (share) => onProgress(MOSTLY + (1 - MOSTLY) * share),
     });
+  }
+
+  /** Looks again where lines that are sung once more push others aside. */
+  async #withAgain(words: readonly string[], woven: Woven[], options: WithLines): Promise<Woven[]> {
+    const voice = this.#voice;
+    if (!voice) return woven;
+    const { lines, pins = [], taps = [], within } = options;
+    const script = lines.map((first, at): Line => ({ first, last: lines[at + 1] ?? words.length }));
+    const tapped = new Map(taps.map(({ index, at }) => [index, frameAt(voice, at)]));
+    const tokens = words.map((word, index) => ({
+      ...this.#token(word, false),
+      ...boundsOf(tapped.get(index)),
+    }));
+    const insertions = unsettledIn(voice, script, woven, within)
+      .filter(({ first, last }) => !pins.some(({ index }) => index >= first && index < last))
+      .flatMap((unsettled) => insertionsIn(this.#aligner, voice, tokens, script, unsettled));
+    if (insertions.length === 0) return woven;
+    const sung = asSung(script, insertions, { pins, taps });
+    // The voice was learnt from lines that lay wrong.
+    this.#forget();
+    const all = await this.#weaveLines(
+      sung.words.map((word) => words[word] as string),
+      { ...options, ...sung, onProgress: ignore },
+    );
+    const found = sung.placeOf.map((place) => all[place] as Woven);
+    const sure = (some: readonly Woven[]) => some.reduce((sum, one) => sum + one.confidence, 0);
+    if (sure(found) > sure(woven)) return found;
+    this.#forget();
+    return woven;
   }
 
   async #weaveOnce(
@@ -254,9 +293,7 @@ export class Weaver {
       return {
         ...this.#token(word, fixed.has(index)),
         follows: begins ? !begins.has(index) : false,
-        ...(tap !== undefined && {
-          bounds: { from: tap - TAPPED_LATE / FRAME, to: tap + TAPPED_EARLY / FRAME },
-        }),
+        ...boundsOf(tap),
       };
     });
     // Words that are never said, such as dashes, take no part.
@@ -358,6 +395,12 @@ export class Weaver {
     return stretchesOf(found.tokenOf, part);
   }
 }
+
+/** Where a word begins that was tapped at a frame. */
+const boundsOf = (tap: number | undefined): Pick<Token, 'bounds'> =>
+  tap === undefined
+    ? {}
+    : { bounds: { from: tap - TAPPED_LATE / FRAME, to: tap + TAPPED_EARLY / FRAME } };
 
 /** How far the progress of weaving has come when words were looked for once: few scripts need more. */
 const MOSTLY = 0.9;
