@@ -5,12 +5,13 @@ import { act } from '../desk/actions.ts';
 import { showWindow } from '../desk/windows.ts';
 import classes from './TimesMenu.module.css';
 import { acceptDoubtful, playDoubtful } from '../weaving/weaving.ts';
-import { nextDoubtful } from './nextDoubtful.ts';
+import { nextDoubtful, nextUnsure } from './nextDoubtful.ts';
 
 const ITEMS: readonly (readonly (readonly [label: string, keys: string, does: () => void])[])[] = [
   [
     ['Weave words on the sound …', 'Z', () => showWindow('weave')],
-    ['Hear the next doubtful word or line', 'Shift Z', nextDoubtful],
+    ['Hear the next line not placed for sure, and tap it', 'Alt ;', nextUnsure],
+    ['Go to the next doubtful word', 'Shift Z', nextDoubtful],
     ['Play the doubtful words', 'Alt D', playDoubtful],
     ['Accept doubtful words of the selection', 'Shift V', acceptDoubtful],
     ['Weave report …', 'Alt Z', () => showWindow('woven')],

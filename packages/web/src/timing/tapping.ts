@@ -54,7 +54,8 @@ class Tapping {
   /** Answers the key while a programme is open. */
   listen(): () => void {
     const down = (event: KeyboardEvent) => {
-      if (event.key !== ';' || event.ctrlKey || event.metaKey || isTaken(event)) return;
+      if (event.key !== ';' || event.ctrlKey || event.metaKey || event.altKey || isTaken(event))
+        return;
       event.preventDefault();
       if (!event.repeat) this.press();
     };

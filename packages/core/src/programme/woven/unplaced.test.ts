@@ -27,10 +27,7 @@ function wovenAt(starts: readonly (number | null)[], near?: Range): Woven[] {
 }
 
 const weave = (starts: readonly (number | null)[], near?: Range): Programme =>
-  done(
-    song,
-    weaveCues(song, toWeave(song, 's', ids), wovenAt(starts, near), { lead: 0, tail: 0 }),
-  );
+  done(song, weaveCues(song, toWeave(song, 's', ids), wovenAt(starts, near), { lead: 0, tail: 0 }));
 const frames = (time: number | undefined) => Math.round((time ?? NaN) / at25(1));
 const said = (programme: Programme, id: string) => {
   const words = programme.cues[id]?.words ?? [];
@@ -85,7 +82,8 @@ describe('a tap for a line that is not sure', () => {
     expect(edit.name).toBe('Tap a line');
     expect(said(after, 'c2')[0]).toBe(90);
     expect(after.cues['c2']?.words[0]?.source).toBe('tapped');
-    expect(after.cues['c3']).toBe(there.cues['c3']);
+    // The next one, which is not sure either, comes after it.
+    expect(after.cues['c3']?.start).toBe(after.cues['c2']?.end);
     expect(after.cues['c4']).toBe(there.cues['c4']);
     expect(edit.changes.some(unsettles)).toBe(true);
     expect(isUnsettled(after.cues['c2'] as never)).toBe(true);
@@ -100,9 +98,20 @@ describe('a tap for a line that is not sure', () => {
     expect(edit.note).toBe('1 tap had no line.');
   });
 
-  it('never leaves the room between the lines that are sure', () => {
-    const after = done(there, tapLines(there, 'c2', [tap(230)]));
-    expect(said(after, 'c2')).toEqual([200, 200]);
+  it('never leaves the room between the lines that are sure, and leaves room for the others', () => {
+    const after = done(there, tapLines(there, 'c3', [tap(230)]));
+    expect(after.cues['c3']?.end).toBe(at25(200));
+    expect(after.cues['c2']).toBe(there.cues['c2']);
+    const early = done(there, tapLines(there, 'c3', [tap(10)]));
+    expect(said(early, 'c1')).toEqual([0, 24]);
+    expect(early.cues['c3']?.start).toBeGreaterThanOrEqual(early.cues['c2']?.end ?? Infinity);
+  });
+
+  it('has lines that were not tapped make way', () => {
+    const [, end] = said(there, 'c2');
+    const after = done(there, tapLines(there, 'c2', [tap((end ?? 0) - 1)]));
+    expect(after.cues['c3']?.start).toBe(after.cues['c2']?.end);
+    expect(isUnsure(after.cues['c3'] as never)).toBe(true);
     expect(after.cues['c4']).toBe(there.cues['c4']);
   });
 });

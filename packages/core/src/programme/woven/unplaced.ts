@@ -60,8 +60,16 @@ export interface Part {
 /** How long a unit of reading weight lasts where no word was heard. */
 const USUAL_PACE = fromSeconds(0.07);
 
-/** Cues with words for those of which nothing was heard: between their neighbours. */
-export function withUnplaced(programme: Programme, parts: readonly Part[]): Part[] {
+/**
+ * Cues with words for those of which nothing was heard: between their neighbours.
+ *
+ * @param goes  whether a cue goes where its words go
+ */
+export function withUnplaced(
+  programme: Programme,
+  parts: readonly Part[],
+  goes: (cue: Cue) => boolean,
+): Part[] {
   const strand = parts[0]?.cue.strand;
   if (strand === undefined) return [];
   const own = new Set(parts.map(({ cue }) => cue.id));
@@ -71,7 +79,8 @@ export function withUnplaced(programme: Programme, parts: readonly Part[]): Part
     .map(({ text, start, end }) => subtract(end, start) / readingWeight(text))
     .sort((a, b) => a - b);
   const pace = paces[Math.floor(paces.length / 2)] ?? USUAL_PACE;
-  const isUnplaced = ({ cue, words }: Part) => words.length === 0 && wordsIn(cue).length > 0;
+  const isUnplaced = ({ cue, words }: Part) =>
+    words.length === 0 && goes(cue) && wordsIn(cue).length > 0;
   const all = [...parts];
   let at = 0;
   while (at < parts.length) {

@@ -1,5 +1,5 @@
 /** The keys that work on cues, and on whatever else is in hand. */
-import { nextDoubtful } from '../../timing/nextDoubtful.ts';
+import { nextDoubtful, nextUnsure } from '../../timing/nextDoubtful.ts';
 import { acceptDoubtful, playDoubtful } from '../../weaving/weaving.ts';
 import { passageInHand } from '../../desk/passageInHand.ts';
 import { act, hold, pickedNow } from '../../desk/actions.ts';
@@ -172,8 +172,13 @@ export const CUE_KEYS: readonly Key[] = [
     },
     {
       keys: 'Shift Z',
-      does: 'Go to the next doubtful word or line and play it; ; taps where the line begins',
+      does: 'Go to the next doubtful word and play it',
       run: nextDoubtful,
+    },
+    {
+      keys: 'Alt ;',
+      does: 'Play where the next line can be that is not placed for sure; tap ; where it begins',
+      run: nextUnsure,
     },
     {
       keys: 'Alt D',

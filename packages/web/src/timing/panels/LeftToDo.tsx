@@ -10,7 +10,7 @@ import { store, useShown, useStrand } from '../../desk/store.ts';
 import { tookStrand } from '../../desk/view.ts';
 import { showWindow } from '../../desk/windows.ts';
 import { useFindings } from '../../proof/useFindings.ts';
-import { nextDoubtful } from '../nextDoubtful.ts';
+import { nextDoubtful, nextUnsure } from '../nextDoubtful.ts';
 import classes from './CuePanel.module.css';
 
 interface Step {
@@ -38,7 +38,7 @@ const STEPS: Readonly<Record<Task, Step>> = {
   unsure: {
     says: (count) => `${plural(count, 'line')} not placed for sure`,
     does: 'Hear the next, tap',
-    go: nextDoubtful,
+    go: nextUnsure,
   },
   doubtful: {
     says: (count) => plural(count, 'doubtful word'),

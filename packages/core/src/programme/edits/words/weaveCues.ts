@@ -142,7 +142,7 @@ export function weaveCues(
     });
     return [{ cue, words, near: times[0]?.near }];
   });
-  const parts = follow ? withUnplaced(programme, heard) : heard;
+  const parts = withUnplaced(programme, heard, (cue) => Boolean(follow) || isTied(cue));
   const ranges = follow ? follows(programme, parts, follow) : undefined;
   const changes = parts.flatMap(({ cue, words }, place): Change[] =>
     update('cue', cue, {
@@ -165,6 +165,10 @@ export function weaveCues(
     ...(notes.length > 0 && { note: `${notes.join(', ')}.` }),
   };
 }
+
+/** Whether a cue goes where its words go. */
+const isTied = ({ startTie, endTie }: Cue): boolean =>
+  startTie?.to === 'word' && endTie?.to === 'word';
 
 const tiesOf = ({ lead, tail }: Follow): Pick<Cue, 'startTie' | 'endTie'> => ({
   startTie: { to: 'word', frames: lead },
