@@ -326,7 +326,8 @@ export class Weaver {
     const all = realigned(this.#aligner, voice, tokens, parts, placed);
     const signs = signsOf(all, roughly);
     const sure = signs.map((own) => sureBy(own, singing));
-    const places = withoutChance(all, sure);
+    // A singer swallows words that are sung all the same.
+    const places = singing ? all : withoutChance(all, sure);
     const edges = edgesOf(voice, places);
     const tokenOf = new Map(said.map((index, token) => [index, token]));
     const woven = words.map((_, index): Woven => {
