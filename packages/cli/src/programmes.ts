@@ -112,6 +112,7 @@ export async function bringCommand(
     place: choice.place,
     count: plan.count,
     ...(plan.edit.note !== undefined && { note: plan.edit.note }),
+    ...(plan.sung && { asSung: plan.sung }),
     warnings: found.warnings,
   };
 }

@@ -32,7 +32,7 @@ describe('what a file would become', () => {
 
   test('is planned without changing anything', async () => {
     const there = programmeWithCues([['The winch', 200, 250]]);
-    const choice = { contents: 'cues', retiming: {}, cut: true } as const;
+    const choice = { contents: 'cues', retiming: {}, cut: true, asSung: true } as const;
     const plan = (place: 'replace' | 'add' | 'match', file: Awaited<ReturnType<typeof srt>>) =>
       planOf(there, 's', file, { ...choice, place }, [], countingIds());
     const replaced = plan('replace', await srt());
@@ -54,6 +54,7 @@ describe('what a file would become', () => {
       place: 'replace',
       retiming: { shift: at25(-60) },
       cut: true,
+      asSung: true,
     } as const;
     const { edit, count } = planOf(empty, 's', await srt(), choice, [], countingIds());
     expect([count, edit.note]).toEqual([

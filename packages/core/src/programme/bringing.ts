@@ -1,6 +1,7 @@
 /** What a file of words would become in a programme: the plan that is seen before it is taken. */
 import type { ReadFile } from '../formats/readFile.ts';
 import { scriptOf } from '../formats/sheet/blocks.ts';
+import { asSung, type AsSung } from '../formats/sheet/songSheet.ts';
 import { linesOf, plainText, type Line } from '../text/lines.ts';
 import type { Range } from '../time/range.ts';
 import { earlier, fromSeconds, later, ZERO, type Ticks } from '../time/ticks.ts';
@@ -27,6 +28,8 @@ export interface Choice {
   readonly retiming: Retiming;
   /** Whether lines of a script that are too long for a cue become several. */
   readonly cut: boolean;
+  /** Whether lyrics come in as they are sung: repeats written out, names of parts left out. */
+  readonly asSung: boolean;
 }
 
 /** What a choice would make of a programme. */
@@ -39,14 +42,22 @@ export interface Plan {
   readonly sample: readonly { readonly at: Ticks | null; readonly text: string }[];
   /** Line by line, where a script is read again. */
   readonly compared?: readonly Reread[];
+  /** What coming in as it is sung changes in a script; undefined where that is nothing. */
+  readonly sung?: Omit<AsSung, 'blocks'>;
 }
 
 /** The number of lines that are shown. */
 const SHOWN = 10;
 
 /** The script of a file: the blocks of a sheet, or the titles of a feed. */
-const scriptIn = ({ sheet, items }: ReadFile): Line[][] =>
-  sheet ? scriptOf(sheet.blocks) : (items ?? []).map(({ title }) => linesOf(title));
+const scriptIn = ({ sheet, items }: ReadFile, sung?: AsSung): Line[][] =>
+  sheet ? scriptOf((sung ?? sheet).blocks) : (items ?? []).map(({ title }) => linesOf(title));
+
+/** A script as it is sung; undefined where it is written like that. */
+function sungIn({ sheet }: ReadFile): AsSung | undefined {
+  const sung = sheet && asSung(sheet.blocks);
+  return sung && sung.again + sung.names > 0 ? sung : undefined;
+}
 
 /** How many cues, lines of a script and marks are in a file. */
 export function countsIn(file: ReadFile): Readonly<Record<Contents, number>> {
@@ -125,7 +136,7 @@ export function planOf(
   programme: Programme,
   strand: Id,
   file: ReadFile,
-  { contents, place, retiming, cut }: Choice,
+  { contents, place, retiming, cut, asSung: isSung }: Choice,
   stretches: readonly Range[],
   newId: () => Id,
 ): Plan {
@@ -143,7 +154,8 @@ export function planOf(
     };
   }
   if (contents === 'script') {
-    const script = scriptIn(file);
+    const sung = sungIn(file);
+    const script = scriptIn(file, isSung ? sung : undefined);
     const lines = cut ? cutToFit(script, programme.facts.profile) : script;
     const again = place === 'again' ? rereadScript(programme, strand, lines, newId) : undefined;
     return {
@@ -152,6 +164,7 @@ export function planOf(
       range: null,
       sample: lines.slice(0, SHOWN).map((line) => ({ at: null, text: textOf(line) })),
       ...(again && { compared: again.compared }),
+      ...(sung && { sung: { again: sung.again, names: sung.names } }),
     };
   }
   const { captions, leftOut } = retimed(file.captions, retiming);
@@ -195,7 +208,7 @@ export function likeliestPlan(
   const hasCues = cuesInOrder(programme, strand).length > 0;
   const hasSpeech = heardPieces(programme).length > 0;
   for (const place of placesFor(contents, { hasCues, hasSpeech })) {
-    const choice: Choice = { contents, place, retiming: {}, cut: true };
+    const choice: Choice = { contents, place, retiming: {}, cut: true, asSung: true };
     const plan = planOf(programme, strand, file, choice, stretchesFor(programme, place), newId);
     if (place !== 'again' || !isOtherScript(plan.compared ?? [])) return { choice, plan };
   }

@@ -1,7 +1,7 @@
 import { fromSeconds, type Ticks } from '../time/ticks.ts';
 import { WIDTH } from './acousticModel.ts';
 import type { Voice } from './fine.ts';
-import { asSung, unsettledIn } from './insertions.ts';
+import { asSung, insertedIn, unsettledIn } from './insertions.ts';
 import type { Woven } from './woven.ts';
 
 const lines = [
@@ -19,12 +19,21 @@ describe('a script as it is sung', () => {
       { before: 4, line: 0 },
     ];
     const pin = { index: 5, start: 7 as Ticks };
-    const sung = asSung(lines, insertions, { pins: [pin], taps: [{ index: 1, at: 3 as Ticks }] });
+    const sung = asSung(lines, insertedIn(4, insertions), {
+      pins: [pin],
+      taps: [{ index: 1, at: 3 as Ticks }],
+    });
     expect(sung.words).toEqual([0, 1, 2, 3, 0, 1, 4, 5, 6, 7, 2, 3, 0, 1]);
     expect(sung.lines).toEqual([0, 2, 4, 6, 8, 10, 12]);
     expect(sung.placeOf).toEqual([0, 1, 2, 3, 6, 7, 8, 9]);
     expect(sung.pins).toEqual([{ ...pin, index: 7 }]);
     expect(sung.taps).toEqual([{ index: 1, at: 3 }]);
+  });
+
+  it('does without lines that are left out', () => {
+    const sung = asSung(lines, [0, 2, 3], { pins: [], taps: [] });
+    expect(sung.words).toEqual([0, 1, 4, 5, 6, 7]);
+    expect(sung.placeOf).toEqual([0, 1, undefined, undefined, 2, 3, 4, 5]);
   });
 });
 
@@ -58,6 +67,11 @@ describe('lines that are not sure', () => {
     const within = { start: fromSeconds(1), end: fromSeconds(7) };
     const [first] = unsettledIn(voice, lines, woven([0, 0, 0, 0, 0, 0, 0, 0]), within);
     expect([first?.from, first?.to].map((frame) => Math.round((frame ?? 0) / 100))).toEqual([1, 7]);
+  });
+
+  it('go with those beside them where that is asked for', () => {
+    const all = unsettledIn(voice, lines, woven([1, 1, 0.1, 0.1, 1, 1, 1, 1]), undefined, 1);
+    expect(all.map(({ firstLine, lastLine }) => [firstLine, lastLine])).toEqual([[0, 3]]);
   });
 
   it('are none where all are sure', () => {

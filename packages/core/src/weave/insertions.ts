@@ -46,12 +46,14 @@ interface Insertion {
  *
  * @param lines   by their words
  * @param within  only there does anything lie
+ * @param beside  how many lines on either side go with them
  */
 export function unsettledIn(
   voice: Voice,
   lines: readonly Line[],
   woven: readonly Woven[],
   within: Range | undefined,
+  beside = 0,
 ): Unsettled[] {
   const isSure = ({ first, last }: Line): boolean => {
     const own = woven.slice(first, last);
@@ -67,14 +69,15 @@ export function unsettledIn(
       at++;
       continue;
     }
-    const firstLine = at;
+    const firstLine = Math.max(0, at - beside);
     while (at < lines.length && !isSure(lines[at] as Line)) at++;
+    const lastLine = Math.min(lines.length, at + beside);
     const { first } = lines[firstLine] as Line;
-    const { last } = lines[at - 1] as Line;
+    const { last } = lines[lastLine - 1] as Line;
     const before = woven.slice(0, first).findLast((word) => word.end !== null)?.end ?? null;
     const after = woven.slice(last).find((word) => word.start !== null)?.start ?? null;
     found.push({
-      ...{ firstLine, lastLine: at, first, last },
+      ...{ firstLine, lastLine, first, last },
       from: before === null ? start : Math.max(start, frameAt(voice, before)),
       to: after === null ? end : Math.min(end, frameAt(voice, after)),
     });
@@ -141,9 +144,7 @@ export function insertionsIn(
   if (insertions.length === 0) return [];
   const written = own.flatMap(of);
   const plain = pathOf(written)?.path.score ?? -Infinity;
-  const all = inTurn(firstLine, lastLine, insertions).flatMap(({ line }) =>
-    of(lines[line] as Line),
-  );
+  const all = inTurn(firstLine, lastLine, insertions).flatMap((line) => of(lines[line] as Line));
   const gain = (pathOf(all)?.path.score ?? -Infinity) - plain;
   return gain >= LEAST_GAIN * insertions.length ? insertions : [];
 }
@@ -165,19 +166,57 @@ function differing(lines: readonly Line[], tokens: readonly Token[], near: numbe
     });
 }
 
+/**
+ * The line that is most likely not sung, of some that are not sure and those right beside them; undefined where none is.
+ * One that is written but not sung may stand where its neighbour is, and draw that elsewhere.
+ *
+ * @param lines  of the script, by their tokens
+ */
+export function omissionIn(
+  aligner: Aligner,
+  voice: Voice,
+  tokens: readonly Token[],
+  lines: readonly Line[],
+  { firstLine, lastLine, from, to }: Unsettled,
+): number | undefined {
+  const of = tokensOf(tokens);
+  const scoreOf = (own: readonly Line[]): number =>
+    coarsePath(
+      aligner.plain,
+      voice.coarse,
+      own.flatMap(of),
+      Math.floor(from / STRIDE),
+      Math.min(voice.coarse.count, Math.ceil(to / STRIDE)),
+    )?.path.score ?? -Infinity;
+  const own = lines.slice(firstLine, lastLine);
+  const size = own.flatMap(of).length * STATES * own.length;
+  if ((size * (to - from)) / STRIDE > MOST_WORK) return undefined;
+  const plain = scoreOf(own);
+  const tried = own.map((line, at) => ({
+    line: firstLine + at,
+    gain: scoreOf(own.filter((other) => other !== line)) - plain,
+  }));
+  const [best] = tried.sort((a, b) => b.gain - a.gain);
+  return best && best.gain > LEAST_GAIN ? best.line : undefined;
+}
+
 /** Lines from one up to another with those that come in, in the order in which they are sung. */
-function inTurn(
-  firstLine: number,
-  lastLine: number,
-  insertions: readonly Insertion[],
-): { readonly line: number; readonly isAgain: boolean }[] {
-  const all: { line: number; isAgain: boolean }[] = [];
+function inTurn(firstLine: number, lastLine: number, insertions: readonly Insertion[]): number[] {
+  const all: number[] = [];
   for (let at = firstLine; at <= lastLine; at++) {
-    for (const { before, line } of insertions) if (before === at) all.push({ line, isAgain: true });
-    if (at < lastLine) all.push({ line: at, isAgain: false });
+    for (const { before, line } of insertions) if (before === at) all.push(line);
+    if (at < lastLine) all.push(at);
   }
   return all;
 }
+
+/** All lines of a script and those that come in, in turn; those are less than 0: -1 for the first line. */
+export const insertedIn = (count: number, insertions: readonly Insertion[]): number[] =>
+  inTurn(
+    0,
+    count,
+    insertions.map(({ before, line }) => ({ before, line: -1 - line })),
+  );
 
 /** A script as it is sung. */
 interface AsSung {
@@ -185,26 +224,29 @@ interface AsSung {
   readonly words: readonly number[];
   /** The words that begin a line. */
   readonly lines: readonly number[];
-  /** Of each word that is written, where it stands here. */
-  readonly placeOf: readonly number[];
+  /** Of each word that is written, where it stands here; undefined where it does not. */
+  readonly placeOf: readonly (number | undefined)[];
   readonly pins: readonly Pin[];
   readonly taps: readonly Tap[];
 }
 
-/** @param lines  of the script, by its words */
+/**
+ * @param lines  of the script, by its words
+ * @param turn   the lines that are sung, as {@link insertedIn} has them
+ */
 export function asSung(
   lines: readonly Line[],
-  insertions: readonly Insertion[],
+  turn: readonly number[],
   { pins, taps }: Pick<AsSung, 'pins' | 'taps'>,
 ): AsSung {
   const words: number[] = [];
   const begins: number[] = [];
-  const placeOf: number[] = [];
-  for (const { line, isAgain } of inTurn(0, lines.length, insertions)) {
-    const { first, last } = lines[line] as Line;
+  const placeOf: (number | undefined)[] = [];
+  for (const line of turn) {
+    const { first, last } = lines[line < 0 ? -1 - line : line] as Line;
     begins.push(words.length);
     for (let word = first; word < last; word++) {
-      if (!isAgain) placeOf[word] = words.length;
+      if (line >= 0) placeOf[word] = words.length;
       words.push(word);
     }
   }

@@ -186,6 +186,20 @@ describe('the weaver', () => {
     expect(singer.repeats(words, woven, { lines })).toMatchObject([{ from: 3, to: 8 }]);
   });
 
+  it('leaves out a line that is not sung, and stands where its neighbour is', async () => {
+    const sung = spoken('. heave the chain . slack water gulls . oil the bell .');
+    const singer = new Weaver(model, language);
+    await singer.hear(sung.bands);
+    const words = 'heave the chain the slack gulls slack water gulls oil the bell'.split(' ');
+    const woven = await singer.weave(words, { lines: [0, 3, 6, 9] });
+    expect(woven.slice(3, 6).map(startOf)).toEqual([null, null, null]);
+    [0, 1, 2, 6, 7, 8, 9, 10, 11].forEach((word, at) => {
+      expect(Math.abs((startOf(woven[word] as Woven) ?? 9) - (sung.starts[at] ?? 0))).toBeLessThan(
+        0.1,
+      );
+    });
+  });
+
   it('has no time for signs, unless it is pinned', async () => {
     const with_ = ['heave', '—', ...script.slice(1)];
     expect((await weaver.weave(with_))[1]).toMatchObject({ start: null, end: null });

@@ -16,7 +16,8 @@ import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
-import { asSung, insertionsIn, unsettledIn } from './insertions.ts';
+import { asSung } from './insertions.ts';
+import { sungOtherwise } from './sungOtherwise.ts';
 import { meansOf } from './means.ts';
 import { withNear } from './near.ts';
 import { partsOf, type Part } from './parts.ts';
@@ -159,7 +160,34 @@ export class Weaver {
     const { lines } = options;
     if (!lines) return this.#weaveOnce(words, options);
     const woven = await this.#weaveLines(words, { ...options, lines });
-    return this.#withAgain(words, woven, { ...options, lines });
+    const script = scriptOf(lines, words);
+    const voice = this.#voice as Voice;
+    const { pins = [], taps = [], within } = options;
+    const tokens = this.#tokens(words, voice, taps);
+    const asWritten = { aligner: this.#aligner, voice, tokens, script, pins, taps, within };
+    let learnt = this.#learnt;
+    const found = await sungOtherwise(asWritten, woven, async (turn) => {
+      // The voice was learnt from lines that lay wrong.
+      this.#forget();
+      learnt = 0;
+      const sung = asSung(script, turn, { pins, taps });
+      const all = await this.#weaveLines(
+        sung.words.map((word) => words[word] as string),
+        { ...options, ...sung, onProgress: ignore },
+      );
+      return words.map((_, word) => all[sung.placeOf[word] ?? -1]);
+    });
+    if (found === woven && learnt === 0) this.#forget();
+    return found;
+  }
+
+  /** Words as tokens, those bound that were tapped. */
+  #tokens(words: readonly string[], voice: Voice, taps: readonly Tap[]): Token[] {
+    const tapped = new Map(taps.map(({ index, at }) => [index, frameAt(voice, at)]));
+    return words.map((word, index) => ({
+      ...this.#token(word, false),
+      ...boundsOf(tapped.get(index)),
+    }));
   }
 
   /** @param options  with the words that begin a line */
@@ -178,35 +206,6 @@ export class Weaver {
       ...options,
       onProgress: (share) => onProgress(MOSTLY + (1 - MOSTLY) * share),
     });
-  }
-
-  /** Looks again where lines that are sung once more push others aside. */
-  async #withAgain(words: readonly string[], woven: Woven[], options: WithLines): Promise<Woven[]> {
-    const voice = this.#voice;
-    if (!voice) return woven;
-    const { lines, pins = [], taps = [], within } = options;
-    const script = lines.map((first, at): Line => ({ first, last: lines[at + 1] ?? words.length }));
-    const tapped = new Map(taps.map(({ index, at }) => [index, frameAt(voice, at)]));
-    const tokens = words.map((word, index) => ({
-      ...this.#token(word, false),
-      ...boundsOf(tapped.get(index)),
-    }));
-    const insertions = unsettledIn(voice, script, woven, within)
-      .filter(({ first, last }) => !pins.some(({ index }) => index >= first && index < last))
-      .flatMap((unsettled) => insertionsIn(this.#aligner, voice, tokens, script, unsettled));
-    if (insertions.length === 0) return woven;
-    const sung = asSung(script, insertions, { pins, taps });
-    // The voice was learnt from lines that lay wrong.
-    this.#forget();
-    const all = await this.#weaveLines(
-      sung.words.map((word) => words[word] as string),
-      { ...options, ...sung, onProgress: ignore },
-    );
-    const found = sung.placeOf.map((place) => all[place] as Woven);
-    const sure = (some: readonly Woven[]) => some.reduce((sum, one) => sum + one.confidence, 0);
-    if (sure(found) > sure(woven)) return found;
-    this.#forget();
-    return woven;
   }
 
   async #weaveOnce(
@@ -396,6 +395,10 @@ export class Weaver {
     return stretchesOf(found.tokenOf, part);
   }
 }
+
+/** Lines of a script by their words. */
+const scriptOf = (lines: readonly number[], words: readonly string[]): Line[] =>
+  lines.map((first, at) => ({ first, last: lines[at + 1] ?? words.length }));
 
 /** Where a word begins that was tapped at a frame. */
 const boundsOf = (tap: number | undefined): Pick<Token, 'bounds'> =>

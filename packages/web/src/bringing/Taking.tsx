@@ -86,6 +86,19 @@ function buttonFor({ contents, place }: Choice, there: number, count: number): s
   return there > 0 ? 'Replace the cues' : `Bring in ${plural(count, named[contents])}`;
 }
 
+/** What changes in lyrics that come in as they are sung. */
+const sungAs = ({ again, names }: NonNullable<Planned['sung']>): string =>
+  [
+    ...(again > 0
+      ? [`${plural(again, 'line')} sung again ${again === 1 ? 'is' : 'are'} added`]
+      : []),
+    ...(names > 0
+      ? [
+          `${plural(names, 'name of a part', 'names of parts')} ${names === 1 ? 'is' : 'are'} left out`,
+        ]
+      : []),
+  ].join(', ');
+
 /** What a choice would make of the programme as it is now, on a strand that may be yet to come. */
 function planFor(id: string, choice: Choice, onto: Strand): Promise<Planned> {
   const now = openNow().programme;
@@ -119,11 +132,12 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const [place, setPlace] = useState<Place>(possible(first)[0] ?? 'replace');
   const [retiming, setRetiming] = useState<Retiming>({});
   const [cut, setCut] = useState(true);
+  const [isSung, setIsSung] = useState(true);
   // Where no voice was found there is nothing to weave on.
   const [weaves, setWeaves] = useState(speech > 0);
   const [plan, setPlan] = useState<Planned>();
   const [problem, setProblem] = useState<string>();
-  const choice: Choice = { contents, place, retiming, cut };
+  const choice: Choice = { contents, place, retiming, cut, asSung: isSung };
   const sound = useOpen((open) => open.programme.facts.sound);
   const canWeave = contents === 'script' && place !== 'again' && sound !== null;
   const { travelling } = found;
@@ -131,7 +145,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const chosen = useRef(false);
   useEffect(() => {
     let stale = false;
-    planFor(id, { contents, place, retiming, cut }, onto).then(
+    planFor(id, { contents, place, retiming, cut, asSung: isSung }, onto).then(
       (made) => {
         if (stale) return;
         // Another script than the one that is here is not read again.
@@ -147,7 +161,7 @@ export function Taking({ id, file, found, close }: TakingProps) {
     return () => {
       stale = true;
     };
-  }, [id, found, contents, place, retiming, cut, onto, possible]);
+  }, [id, found, contents, place, retiming, cut, isSung, onto, possible]);
   const take = async () => {
     try {
       if (travels && travelling) {
@@ -267,6 +281,14 @@ export function Taking({ id, file, found, close }: TakingProps) {
         </details>
       )}
       {!travels && contents === 'cues' && <Times change={setRetiming} />}
+      {!travels && plan?.sung && (
+        <Switch
+          size="xs"
+          label={`Write out what is sung: ${sungAs(plan.sung)}`}
+          checked={isSung}
+          onChange={(event) => setIsSung(event.currentTarget.checked)}
+        />
+      )}
       {!travels && contents === 'script' && (
         <Switch
           size="xs"

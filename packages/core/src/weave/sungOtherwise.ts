@@ -1,0 +1,72 @@
+/** Songs that are sung otherwise than they are written: lines that come again between others, lines that are left out. */
+import type { Range } from '../time/range.ts';
+import type { Aligner } from './aligner.ts';
+import type { Voice } from './fine.ts';
+import { insertedIn, insertionsIn, omissionIn, unsettledIn } from './insertions.ts';
+import type { Token } from './lattice.ts';
+import type { Line } from './repeats.ts';
+import type { Pin, Tap, Woven } from './woven.ts';
+
+/** What was woven, as it is written. */
+export interface AsWritten {
+  readonly aligner: Aligner;
+  readonly voice: Voice;
+  readonly tokens: readonly Token[];
+  /** Its lines by their tokens. */
+  readonly script: readonly Line[];
+  readonly pins: readonly Pin[];
+  readonly taps: readonly Tap[];
+  readonly within: Range | undefined;
+}
+
+/** A word of a line that is not sung. */
+const UNSUNG: Woven = { start: null, end: null, confidence: 0, source: 'woven' };
+/** A word that stands where it is by chance is about as sure as this. */
+const CHANCE = 0.5;
+
+/** Weaves lines as they are sung, in turn as `insertedIn` has them; gives the words that are written, where they are sung. */
+type WeaveAs = (turn: readonly number[]) => Promise<readonly (Woven | undefined)[]>;
+
+/**
+ * By how much words are surer. One that is not sung any more was by chance where it was as far as it was not surer than
+ * that.
+ */
+const gain = (before: readonly Woven[], after: readonly (Woven | undefined)[]): number =>
+  before.reduce((sum, { confidence }, at) => {
+    const now = after[at];
+    return sum + (now ? now.confidence - confidence : Math.min(0, CHANCE - confidence));
+  }, 0);
+
+/**
+ * Looks again where lines are not sure: with lines that come again between them, then without one that is not sung.
+ *
+ * @param woven  what came of the words as they are written; given back where nothing is surer
+ */
+export async function sungOtherwise(
+  { aligner, voice, tokens, script, pins, taps, within }: AsWritten,
+  woven: Woven[],
+  weaveAs: WeaveAs,
+): Promise<Woven[]> {
+  let best = woven;
+  const attempt = async (turn: readonly number[]): Promise<void> => {
+    const found = await weaveAs(turn);
+    if (gain(best, found) > 0) best = found.map((word) => word ?? UNSUNG);
+  };
+  const insertions = unsettledIn(voice, script, best, within)
+    .filter(({ first, last }) => !pins.some(({ index }) => index >= first && index < last))
+    .flatMap((unsettled) => insertionsIn(aligner, voice, tokens, script, unsettled));
+  if (insertions.length > 0) await attempt(insertedIn(script.length, insertions));
+
+  const fixed = new Set([...pins, ...taps].map(({ index }) => index));
+  const isFixed = ({ first, last }: Line) =>
+    Array.from({ length: last - first }, (_, at) => first + at).some((word) => fixed.has(word));
+  const unsung = new Set(
+    unsettledIn(voice, script, best, within, 1)
+      .map((unsettled) => omissionIn(aligner, voice, tokens, script, unsettled))
+      .filter((line) => line !== undefined && !isFixed(script[line] as Line)),
+  );
+  const inserted = best === woven ? [] : insertions;
+  if (unsung.size > 0)
+    await attempt(insertedIn(script.length, inserted).filter((line) => !unsung.has(line)));
+  return best;
+}
