@@ -197,7 +197,7 @@ export function omissionIn(
     gain: scoreOf(own.filter((other) => other !== line)) - plain,
   }));
   const [best] = tried.sort((a, b) => b.gain - a.gain);
-  return best && best.gain > LEAST_GAIN ? best.line : undefined;
+  return best && best.gain > 0 ? best.line : undefined;
 }
 
 /** Lines from one up to another with those that come in, in the order in which they are sung. */

@@ -133,8 +133,8 @@ export function Taking({ id, file, found, close }: TakingProps) {
   const [retiming, setRetiming] = useState<Retiming>({});
   const [cut, setCut] = useState(true);
   const [isSung, setIsSung] = useState(true);
-  // Where no voice was found there is nothing to weave on.
-  const [weaves, setWeaves] = useState(speech > 0);
+  // Where nobody speaks, and there is no music to sing to, there is nothing to weave on.
+  const [weaves, setWeaves] = useState(speech > 0 || Object.keys(programme.beats).length > 0);
   const [plan, setPlan] = useState<Planned>();
   const [problem, setProblem] = useState<string>();
   const choice: Choice = { contents, place, retiming, cut, asSung: isSung };

@@ -72,6 +72,19 @@ describe('lines of which nothing was heard', () => {
   });
 });
 
+test('a line whose tap is all that is known of it has its other words after the tap', () => {
+  const before = weave([0, null, 150, 200]);
+  const tapped = done(before, tapLines(before, 'c2', [{ at: at25(90), until: null }]));
+  const edit = weaveCues(tapped, toWeave(tapped, 's', ['c2']), wovenAt([null]).slice(0, 3));
+  const after = done(tapped, edit);
+  expect(after.cues['c2']?.words.map(({ source }) => source)).toEqual([
+    ...['tapped', 'spread', 'spread'],
+  ]);
+  expect(said(after, 'c2')[0]).toBe(90);
+  expect(said(after, 'c2')[1]).toBeLessThanOrEqual(150);
+  expect(isUnsure(after.cues['c2'] as never)).toBe(false);
+});
+
 describe('a tap for a line that is not sure', () => {
   const there = weave([0, null, null, 200]);
   const tap = (at: number) => ({ at: at25(at), until: null });

@@ -60,6 +60,18 @@ export interface Part {
 /** How long a unit of reading weight lasts where no word was heard. */
 const USUAL_PACE = fromSeconds(0.07);
 
+/** A cue of which only tapped words have times, since none was heard, with the words after the last tap: spread evenly. */
+function withSpread(part: Part, next: Ticks | undefined, pace: number): Part {
+  const own = wordsIn(part.cue);
+  const last = part.words.at(-1);
+  const isTapped = part.words.every(({ source }) => source === 'tapped');
+  const rest = last ? own.slice(own.lastIndexOf(last.text) + 1) : [];
+  if (!last || !isTapped || rest.length === 0) return part;
+  const wanted = add(last.end, ticks(pace * readingWeight(rest.join(' '))));
+  const end = later(last.end, next === undefined ? wanted : earlier(wanted, next));
+  return { ...part, words: [...part.words, ...spreadWords(rest, { start: last.end, end })] };
+}
+
 /**
  * Cues with words for those of which nothing was heard: between their neighbours.
  *
@@ -81,7 +93,9 @@ export function withUnplaced(
   const pace = paces[Math.floor(paces.length / 2)] ?? USUAL_PACE;
   const isUnplaced = ({ cue, words }: Part) =>
     words.length === 0 && goes(cue) && wordsIn(cue).length > 0;
-  const all = [...parts];
+  const all = parts.map((part, place) =>
+    goes(part.cue) ? withSpread(part, parts[place + 1]?.words[0]?.start, pace) : part,
+  );
   let at = 0;
   while (at < parts.length) {
     let next = at;

@@ -2,22 +2,32 @@
 import type { Range } from '../../time/range.ts';
 import { later, ZERO } from '../../time/ticks.ts';
 import { cuesInOrder } from '../order.ts';
-import type { Cue, Id, Programme } from '../programme.ts';
+import type { Cue, Id, Programme, WordTime } from '../programme.ts';
 import { timesOf } from './reworded.ts';
-import { stateOf } from './wordState.ts';
+import { fixed, stateOf } from './wordState.ts';
 import { wordsIn } from './wordsIn.ts';
+
+/** A line is placed where its words are so sure on average. */
+const UNSURE = 0.5;
 
 /** Of each cue that was asked about; a cue is never changed, but replaced. */
 const known = new WeakMap<Cue, boolean>();
 
-function judged(cue: Cue): boolean {
-  if (cue.words.length === 0) return false;
-  const states = timesOf(cue.words, wordsIn(cue)).map((time) => stateOf(time));
-  const unsure = states.filter((state) => state === 'doubtful' || state === 'not heard').length;
-  return 2 * unsure > states.length;
+/** How sure a word is where it is, from 0 to 1. */
+function sureOf(time: WordTime | undefined): number {
+  const state = stateOf(time);
+  if (state === 'not heard') return 0;
+  return state === 'sure' || state === 'doubtful' ? (time?.confidence ?? 1) : 1;
 }
 
-/** Whether a cue was woven, and more than half of its words are doubtful or were not heard. */
+function judged(cue: Cue): boolean {
+  const times = timesOf(cue.words, wordsIn(cue));
+  // Where it begins was said by hand.
+  if (cue.words.length === 0 || (times[0] && fixed(times[0]))) return false;
+  return times.reduce((sum, time) => sum + sureOf(time), 0) < UNSURE * times.length;
+}
+
+/** Whether a cue was woven, and its words are on average more likely to be elsewhere than where they are. */
 export function isUnsure(cue: Cue): boolean {
   const before = known.get(cue);
   if (before !== undefined) return before;
