@@ -4,6 +4,7 @@ import { plainText } from '@cadence/core/text/lines.ts';
 import { lineStarts } from '@cadence/core/text/sentences.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { fromSeconds, type Ticks } from '@cadence/core/time/ticks.ts';
+import { heldNotes } from '@cadence/core/weave/heldNotes.ts';
 import { PinsCross, type Pin, type Tap, type Woven } from '@cadence/core/weave/woven.ts';
 import { readWords, type CaptionOptions } from './captions.ts';
 import { Unusable } from '@cadence/node/unusable.ts';
@@ -72,13 +73,21 @@ async function pinsIn(file: string, count: number): Promise<{ pins: Pin[]; taps:
 
 const orNull = (time: Ticks | null): number | null => (time === null ? null : secondsOf(time));
 
-/** The JSON of a woven word. */
-export const wovenJson = ({ start, end, confidence, source }: Woven) => ({
-  start: orNull(start),
-  end: orNull(end),
-  confidence,
-  source,
-});
+/** The JSON of a woven word, with the notes that are held in it. */
+export function wovenJson(word: Woven) {
+  const { start, end, confidence, source } = word;
+  const held = heldNotes(word).map((note) => ({
+    start: secondsOf(note.start),
+    end: secondsOf(note.end),
+  }));
+  return {
+    start: orNull(start),
+    end: orNull(end),
+    confidence,
+    source,
+    ...(held.length > 0 && { held }),
+  };
+}
 
 /** The JSON of `weave`. */
 export async function weaveCommand(

@@ -29,7 +29,7 @@ const PRIOR = 0.3;
 const LEAST_SHARE = 0.15;
 
 /** The vowels among the sounds. */
-const VOWELS = new Set('AA AE AH AO AW AY EH ER EY IH IY OW OY UH UW'.split(' '));
+export const VOWELS = new Set('AA AE AH AO AW AY EH ER EY IH IY OW OY UH UW'.split(' '));
 /** From how many steps of vowels on one is held, and after how many more it tells half as much. */
 const HELD = 8;
 /** How much less likely than the likeliest another vowel is where one begins to be held; less and less after. */
