@@ -312,18 +312,18 @@ export class RowsOfTiming {
 
 export const SECOND = 705_600_000;
 
-/** A 16-bit WAV of one channel. */
-export function wavOf(samples: Float32Array, rate: number): Buffer {
+/** A 16-bit WAV; the samples of several channels lie in turn. */
+export function wavOf(samples: Float32Array, rate: number, channels = 1): Buffer {
   const bytes = Buffer.alloc(44 + 2 * samples.length);
   bytes.write('RIFF', 0);
   bytes.writeUInt32LE(bytes.length - 8, 4);
   bytes.write('WAVEfmt ', 8);
   bytes.writeUInt32LE(16, 16);
   bytes.writeUInt16LE(1, 20);
-  bytes.writeUInt16LE(1, 22);
+  bytes.writeUInt16LE(channels, 22);
   bytes.writeUInt32LE(rate, 24);
-  bytes.writeUInt32LE(2 * rate, 28);
-  bytes.writeUInt16LE(2, 32);
+  bytes.writeUInt32LE(2 * channels * rate, 28);
+  bytes.writeUInt16LE(2 * channels, 32);
   bytes.writeUInt16LE(16, 34);
   bytes.write('data', 36);
   bytes.writeUInt32LE(2 * samples.length, 40);

@@ -17,6 +17,8 @@ import type { Pin, Tap, Woven } from './woven.ts';
 const STAYS_OUT = 20;
 /** By how much a line that comes in makes the whole likelier at least, as a logarithm. */
 const LEAST_GAIN = 60;
+/** The same for a line that is left out. */
+const UNSUNG_GAIN = 20;
 /** A line whose words are surer on average stands where it is. */
 const SURE_LINE = 0.7;
 /** So many lines may come in one after the other. */
@@ -197,7 +199,7 @@ export function omissionIn(
     gain: scoreOf(own.filter((other) => other !== line)) - plain,
   }));
   const [best] = tried.sort((a, b) => b.gain - a.gain);
-  return best && best.gain > 0 ? best.line : undefined;
+  return best && best.gain > UNSUNG_GAIN ? best.line : undefined;
 }
 
 /** Lines from one up to another with those that come in, in the order in which they are sung. */

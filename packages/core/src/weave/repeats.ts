@@ -31,8 +31,10 @@ export const LEAST_TOKENS = 2;
 /** How many lines are looked at closely for one place. */
 const CLOSELY = 3;
 /** How sure its words must be on the whole, and each of them. */
-const SURE_ENOUGH = 0.85;
-const SURE_EACH = 0.7;
+const SURE_ENOUGH = 0.65;
+const SURE_EACH = 0.35;
+/** How much of a line is singing: what an instrument plays is that only here and there. */
+const SUNG_THROUGH = 0.8;
 /** A place with more frames is no gap in a song. */
 const MOST_FRAMES = 6000;
 
@@ -64,6 +66,17 @@ function isSung({ song }: Voice, from: number, to: number): boolean {
   for (let frame = from; frame < to; frame++)
     count += (song.sung[stepOf(frame)] ?? 0) > 0.5 ? 1 : 0;
   return count >= LEAST_SUNG;
+}
+
+/** The share of singing from the first to the last of some words. */
+function sungShare({ song }: Voice, places: Places): number {
+  const said = places.filter((place): place is Placed => place !== undefined);
+  const [from, to] = [said[0]?.from ?? 0, said.at(-1)?.to ?? 0];
+  if (!song || to <= from) return 1;
+  let count = 0;
+  for (let frame = from; frame < to; frame++)
+    count += (song.sung[stepOf(frame)] ?? 0) > 0.5 ? 1 : 0;
+  return count / (to - from);
 }
 
 /** How badly a line fits in a gap by the coarse pass: what a frame of the best path costs on average. */
@@ -116,9 +129,13 @@ export function sungAgain(
           places: found,
           sure: sure.reduce((sum, one) => sum + one, 0) / sure.length,
           least: Math.min(...sure),
+          share: sungShare(voice, found),
         };
       })
-      .filter(({ sure, least }) => sure >= SURE_ENOUGH && least >= SURE_EACH)
+      .filter(
+        ({ sure, least, share }) =>
+          sure >= SURE_ENOUGH && least >= SURE_EACH && share >= SUNG_THROUGH,
+      )
       .sort((a, b) => b.sure - a.sure)[0];
     if (!best) return [];
     const said = best.places.filter((place): place is Placed => place !== undefined);

@@ -5,7 +5,7 @@ import type { Voice } from './fine.ts';
 import { insertedIn, insertionsIn, omissionIn, unsettledIn } from './insertions.ts';
 import type { Token } from './lattice.ts';
 import type { Line } from './repeats.ts';
-import type { Pin, Tap, Woven } from './woven.ts';
+import type { Pin, Repeat, Tap, Woven } from './woven.ts';
 
 /** What was woven, as it is written. */
 export interface AsWritten {
@@ -68,5 +68,40 @@ export async function sungOtherwise(
   const inserted = best === woven ? [] : insertions;
   if (unsung.size > 0)
     await attempt(insertedIn(script.length, inserted).filter((line) => !unsung.has(line)));
+  return best;
+}
+
+/** So much surer is a line elsewhere, on average of its words, if it is there. */
+const SURER = 0.15;
+
+/**
+ * Lines that are found again beside where they stand, between their neighbours, and are surer there: that is where they are.
+ *
+ * @param script  its lines by their words
+ * @param again   lines that were found where no word stands
+ */
+export function whereSurer(
+  script: readonly Line[],
+  woven: Woven[],
+  again: readonly Repeat[],
+): Woven[] {
+  const best = [...woven];
+  const mean = (some: readonly Woven[]) =>
+    some.reduce((sum, { confidence }) => sum + confidence, 0) / some.length;
+  for (const { first, last } of script) {
+    const own = best.slice(first, last);
+    if (own.some(({ source }) => source === 'pinned')) continue;
+    const before = best.slice(0, first).findLast(({ end }) => end !== null)?.end ?? -Infinity;
+    const after = best.slice(last).find(({ start }) => start !== null)?.start ?? Infinity;
+    const [there] = again
+      .filter((repeat) => repeat.from === first && repeat.to === last)
+      .map((repeat) => repeat.woven)
+      .filter(
+        (other) =>
+          (other[0]?.start ?? -Infinity) >= before && (other.at(-1)?.end ?? Infinity) <= after,
+      )
+      .sort((one, other) => mean(other) - mean(one));
+    if (there && mean(there) > mean(own) + SURER) best.splice(first, last - first, ...there);
+  }
   return best;
 }

@@ -11,13 +11,13 @@ import type { AcousticModel } from './acousticModel.ts';
 import { Aligner } from './aligner.ts';
 import { halfOf, type PlainVoice, type WeaveHelper } from './helper.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
-import { confidences, signsOf, sureBy, withoutChance } from './confidence.ts';
+import { confidences, signsOf, SURE, sureBy, withoutChance } from './confidence.ts';
 import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
 import { asSung } from './insertions.ts';
-import { sungOtherwise } from './sungOtherwise.ts';
+import { sungOtherwise, whereSurer } from './sungOtherwise.ts';
 import { meansOf } from './means.ts';
 import { withNear } from './near.ts';
 import { partsOf, type Part } from './parts.ts';
@@ -178,7 +178,8 @@ export class Weaver {
       return words.map((_, word) => all[sung.placeOf[word] ?? -1]);
     });
     if (found === woven && learnt === 0) this.#forget();
-    return found;
+    const isUnsure = found.some(({ confidence }) => confidence < SURE);
+    return isUnsure ? whereSurer(script, found, this.repeats(words, found, options)) : found;
   }
 
   /** Words as tokens, those bound that were tapped. */
