@@ -77,18 +77,18 @@ const SURER = 0.15;
 /**
  * Lines that are found again beside where they stand, between their neighbours, and are surer there: that is where they are.
  *
- * @param script  its lines by their words
+ * @param lines  those that may go elsewhere, by their words
  * @param again   lines that were found where no word stands
  */
 export function whereSurer(
-  script: readonly Line[],
+  lines: readonly Line[],
   woven: Woven[],
   again: readonly Repeat[],
 ): Woven[] {
   const best = [...woven];
   const mean = (some: readonly Woven[]) =>
     some.reduce((sum, { confidence }) => sum + confidence, 0) / some.length;
-  for (const { first, last } of script) {
+  for (const { first, last } of lines) {
     const own = best.slice(first, last);
     if (own.some(({ source }) => source === 'pinned')) continue;
     const before = best.slice(0, first).findLast(({ end }) => end !== null)?.end ?? -Infinity;

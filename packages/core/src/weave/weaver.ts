@@ -178,8 +178,13 @@ export class Weaver {
       return words.map((_, word) => all[sung.placeOf[word] ?? -1]);
     });
     if (found === woven && learnt === 0) this.#forget();
-    const isUnsure = found.some(({ confidence }) => confidence < SURE);
-    return isUnsure ? whereSurer(script, found, this.repeats(words, found, options)) : found;
+    if (found.every(({ confidence }) => confidence >= SURE)) return found;
+    const again = this.repeats(words, found, { ...options, onProgress: ignore });
+    // What the editor tapped is where it was tapped.
+    const free = script.filter(
+      ({ first, last }) => !taps.some(({ index }) => index >= first && index < last),
+    );
+    return whereSurer(free, found, again);
   }
 
   /** Words as tokens, those bound that were tapped. */
