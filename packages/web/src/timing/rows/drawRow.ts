@@ -232,7 +232,7 @@ function drawCue(
   context.roundRect(left, top, Math.max(1, right - left), height, 2);
   context.fillStyle = clothOf(kind, context, dyes);
   context.fill();
-  if (isUnsure(cue)) drawTacked(context, { left, right, top, height }, dyes);
+  if (isUnsure(cue)) drawTacked(context, { left, right, top, height }, dyes[textOn(kind)]);
   if (chosen) {
     context.strokeStyle = dyes.ink;
     context.lineWidth = 2;
@@ -262,15 +262,15 @@ function drawCue(
   context.restore();
 }
 
-/** A line that is not sure is only tacked on: long stitches along its edges. */
+/** A line that is not sure is only tacked on: long stitches along its edges, in the colour of what is written on it. */
 function drawTacked(
   context: CanvasRenderingContext2D,
   { left, right, top, height }: Readonly<Record<'left' | 'right' | 'top' | 'height', number>>,
-  dyes: Dyes,
+  thread: string,
 ): void {
   const room = right - left;
   if (room < 6) return;
-  context.strokeStyle = dyes.linen;
+  context.strokeStyle = thread;
   context.lineWidth = 2;
   context.setLineDash([7, 5]);
   context.strokeRect(left + 3, top + 3, room - 6, height - 6);
