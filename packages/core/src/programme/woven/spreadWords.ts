@@ -16,3 +16,7 @@ export function spreadWords(words: readonly string[], range: Range): WordTime[] 
     return { text, start, end: at(before), source: 'spread' };
   });
 }
+
+/** The same of words that were listened for and not heard: they only stand there. */
+export const standingWords = (words: readonly string[], range: Range): WordTime[] =>
+  spreadWords(words, range).map((word) => ({ ...word, confidence: 0 }));

@@ -85,6 +85,19 @@ test('a line whose tap is all that is known of it has its other words after the 
   expect(isUnsure(after.cues['c2'] as never)).toBe(false);
 });
 
+test('a word that comes twice in a tapped line has a time each', () => {
+  const hey = programmeWithCues([['hey hey yeah', 0, 50]]);
+  const tapped = done(hey, tapLines(hey, 'c1', [{ at: at25(20), until: null }]));
+  const none: Woven = { start: null, end: null, confidence: 0, source: 'woven' };
+  const edit = weaveCues(tapped, toWeave(tapped, 's', ['c1']), [none, none, none], {
+    lead: 0,
+    tail: 0,
+  });
+  expect(done(tapped, edit).cues['c1']?.words.map(({ text }) => text)).toEqual([
+    ...['hey', 'hey', 'yeah'],
+  ]);
+});
+
 describe('a tap for a line that is not sure', () => {
   const there = weave([0, null, null, 200]);
   const tap = (at: number) => ({ at: at25(at), until: null });

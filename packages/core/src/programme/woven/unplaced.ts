@@ -13,7 +13,8 @@ import {
 } from '../../time/ticks.ts';
 import { cuesInOrder } from '../order.ts';
 import type { Cue, Programme, WordTime } from '../programme.ts';
-import { spreadWords } from './spreadWords.ts';
+import { timesOf } from './reworded.ts';
+import { spreadWords, standingWords } from './spreadWords.ts';
 import { wordsIn } from './wordsIn.ts';
 
 /** A line of which no word was heard. */
@@ -42,10 +43,7 @@ function standing(lines: readonly Unplaced[], gap: Range, pace: number): WordTim
     const start = earlier(later(near?.start ?? free, free), later(latest, free));
     free = add(start, length);
     after -= wanted[at] as Ticks;
-    return spreadWords(words, { start, end: earlier(free, later(gap.end, start)) }).map((word) => ({
-      ...word,
-      confidence: 0,
-    }));
+    return standingWords(words, { start, end: earlier(free, later(gap.end, start)) });
   });
 }
 
@@ -65,7 +63,7 @@ function withSpread(part: Part, next: Ticks | undefined, pace: number): Part {
   const own = wordsIn(part.cue);
   const last = part.words.at(-1);
   const isTapped = part.words.every(({ source }) => source === 'tapped');
-  const rest = last ? own.slice(own.lastIndexOf(last.text) + 1) : [];
+  const rest = own.slice(timesOf(part.words, own).findLastIndex((time) => time) + 1);
   if (!last || !isTapped || rest.length === 0) return part;
   const wanted = add(last.end, ticks(pace * readingWeight(rest.join(' '))));
   const end = later(last.end, next === undefined ? wanted : earlier(wanted, next));

@@ -13,20 +13,16 @@ import {
   type Ticks,
 } from '../../../time/ticks.ts';
 import { cuesInOrder } from '../../order.ts';
-import type { Cue, Id, Programme, WordTime } from '../../programme.ts';
+import type { Id, Programme, WordTime } from '../../programme.ts';
 import { shortestCue } from '../../record/limits.ts';
 import { update, type Edit } from '../../record/change.ts';
-import { spreadWords } from '../../woven/spreadWords.ts';
+import { standingWords } from '../../woven/spreadWords.ts';
 import { unsureAround } from '../../woven/unsure.ts';
 import { wordsIn } from '../../woven/wordsIn.ts';
 import type { Tap } from './tapped.ts';
 
 /** How long a unit of reading weight lasts until its words are heard for. */
 const PACE = fromSeconds(0.09);
-
-/** The words of a cue from one time to another, where nobody heard them. */
-const standing = (cue: Cue, start: Ticks, end: Ticks): WordTime[] =>
-  spreadWords(wordsIn(cue), { start, end }).map((word) => ({ ...word, confidence: 0 }));
 
 /**
  * Gives taps to a cue and the unsure ones after it, in turn. The first word of each is tapped; where the others are is for
@@ -68,10 +64,12 @@ export function tapLines(programme: Programme, first: Id, taps: readonly Tap[]):
     free = end;
     if (!tap && start === cue.start && end === cue.end) return [];
     const begins = tap ? clamp(tap.at, start, end) : start;
-    const words = standing(cue, begins, end).map((word, index): WordTime => {
-      const { confidence: _none, ...tapped } = word;
-      return tap && index === 0 ? { ...tapped, source: 'tapped' } : word;
-    });
+    const words = standingWords(wordsIn(cue), { start: begins, end }).map(
+      (word, index): WordTime => {
+        const { confidence: _none, ...tapped } = word;
+        return tap && index === 0 ? { ...tapped, source: 'tapped' } : word;
+      },
+    );
     return update('cue', cue, { words, start, end });
   });
   const left = taps.length - given.length;
