@@ -89,6 +89,9 @@ export class Weaver {
   /** How many frames the voice was learnt from. */
   #learnt = 0;
 
+  /** The lines that are sung again, and of what: whoever weaves asks for them after weaving did. */
+  #repeats: { readonly of: string; readonly found: Repeat[] } | undefined;
+
   readonly #song: SongWeights | undefined;
 
   constructor(model: AcousticModel, language: Language, song?: SongWeights) {
@@ -134,6 +137,7 @@ export class Weaver {
 
   #take(voice: Voice): void {
     this.#voice = voice;
+    this.#repeats = undefined;
     this.#forget();
   }
 
@@ -243,8 +247,18 @@ export class Weaver {
    * @param options  the same as for them; only there is anything looked for
    */
   repeats(words: readonly string[], woven: readonly Woven[], options: WeaveOptions = {}): Repeat[] {
-    const { within, lines = [], onProgress = ignore } = options;
     if (this.#song && !this.#voice?.song) return [];
+    const { within, lines } = options;
+    const of = JSON.stringify([words, lines, within, woven.map(({ start }) => start)]);
+    if (this.#repeats?.of !== of) this.#repeats = { of, found: this.#again(words, woven, options) };
+    return this.#repeats.found;
+  }
+
+  #again(
+    words: readonly string[],
+    woven: readonly Woven[],
+    { within, lines = [], onProgress = ignore }: WeaveOptions,
+  ): Repeat[] {
     const plan = this.#plan(words, { within });
     const { voice, said, tokens } = plan;
     const tokenOf = new Map(said.map((index, token) => [index, token]));
