@@ -85,6 +85,19 @@ test('a line whose tap is all that is known of it has its other words after the 
   expect(isUnsure(after.cues['c2'] as never)).toBe(false);
 });
 
+test('a tapped line that is hardly heard is placed by its tap', () => {
+  const before = weave([0, null, 150, 200]);
+  const tapped = done(before, tapLines(before, 'c2', [{ at: at25(90), until: null }]));
+  const hardly = wovenAt([92]).map((word) => ({ ...word, confidence: 0.1 }));
+  const edit = weaveCues(tapped, toWeave(tapped, 's', ['c2']), hardly.slice(0, 3));
+  const after = done(tapped, edit);
+  expect(after.cues['c2']?.words.map(({ source }) => source)).toEqual([
+    ...['tapped', 'woven', 'woven'],
+  ]);
+  expect(said(after, 'c2')[0]).toBe(92);
+  expect(isUnsure(after.cues['c2'] as never)).toBe(false);
+});
+
 test('a word that comes twice in a tapped line has a time each', () => {
   const hey = programmeWithCues([['hey hey yeah', 0, 50]]);
   const tapped = done(hey, tapLines(hey, 'c1', [{ at: at25(20), until: null }]));

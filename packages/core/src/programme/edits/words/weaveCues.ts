@@ -137,6 +137,11 @@ export function weaveCues(
         return stands ? [had] : [];
       }
       last = word.end;
+      // Where it is hardly heard, it is the tap that says where it is.
+      if (had?.source === 'tapped' && stateOf(word) === 'doubtful') {
+        const { confidence: _none, ...found } = word;
+        return [{ ...found, source: 'tapped', ...syllablesOf(had) }];
+      }
       const stays = had?.start === word.start && (fixed(had) || word.source === 'pinned');
       return [stays ? { ...had, end: word.end } : { ...word, ...syllablesOf(had) }];
     });
