@@ -81,6 +81,15 @@ test('lyrics come in as they are sung; a line that is not sung is tacked on, and
   [0, 1, 3, 4].forEach((other) => {
     expect(after[other]?.words).toEqual(placed[other]?.words);
   });
+
+  // The button does the same from the keyboard, once the tap was taken back.
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await cues())[2]?.words[0]?.source).toBe('spread');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Alt+;');
+  await line.getByRole('button', { name: /^Tap where it begins/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(line).toHaveCount(0, { timeout: 60_000 });
 });
 
 test('lines that are sung again and written once are offered as cues of their own', async ({

@@ -11,7 +11,7 @@ import type { Stretch, Voice } from './fine.ts';
 import type { Token } from './lattice.ts';
 import type { Placed, Places } from './placed.ts';
 import { STRIDE } from './settings.ts';
-import { stepOf } from './songBands.ts';
+import { singsAt, type HeardSong } from './song.ts';
 
 /** A line of the script by its tokens, and the one after its last. */
 export interface Line {
@@ -38,6 +38,12 @@ const SUNG_THROUGH = 0.8;
 /** A place with more frames is no gap in a song. */
 const MOST_FRAMES = 6000;
 
+/** Whether one of some words stands in a line. */
+export const hasOneOf = (
+  { first, last }: Line,
+  words: readonly { readonly index: number }[],
+): boolean => words.some(({ index }) => index >= first && index < last);
+
 /** Some frames: the first, and the one after the last. */
 export interface Frames {
   readonly from: number;
@@ -58,25 +64,24 @@ export function gapsBetween(
   return gaps;
 }
 
+/** How many frames between two are singing. */
+function sungFrames(song: HeardSong, from: number, to: number): number {
+  let count = 0;
+  for (let frame = from; frame < to; frame++) if (singsAt(song, frame)) count++;
+  return count;
+}
+
 /** Whether there is singing for a line between two frames. */
 function isSung({ song }: Voice, from: number, to: number): boolean {
   if (to - from < LEAST_SUNG || to - from > MOST_FRAMES) return false;
-  if (!song) return true;
-  let count = 0;
-  for (let frame = from; frame < to; frame++)
-    count += (song.sung[stepOf(frame)] ?? 0) > 0.5 ? 1 : 0;
-  return count >= LEAST_SUNG;
+  return !song || sungFrames(song, from, to) >= LEAST_SUNG;
 }
 
 /** The share of singing from the first to the last of some words. */
 function sungShare({ song }: Voice, places: Places): number {
   const said = places.filter((place): place is Placed => place !== undefined);
   const [from, to] = [said[0]?.from ?? 0, said.at(-1)?.to ?? 0];
-  if (!song || to <= from) return 1;
-  let count = 0;
-  for (let frame = from; frame < to; frame++)
-    count += (song.sung[stepOf(frame)] ?? 0) > 0.5 ? 1 : 0;
-  return count / (to - from);
+  return !song || to <= from ? 1 : sungFrames(song, from, to) / (to - from);
 }
 
 /** How badly a line fits in a gap by the coarse pass: what a frame of the best path costs on average. */

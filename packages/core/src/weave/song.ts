@@ -7,7 +7,7 @@ import { logistic, Network, type Weights } from '../listen/signal/network.ts';
 import type { AcousticModel } from './acousticModel.ts';
 import { FILTERS, type Bands } from './cepstra.ts';
 import { sharedFloats } from './shared.ts';
-import { FRAMES_A_STEP, songInputs, type SongLevels } from './songBands.ts';
+import { FRAMES_A_STEP, songInputs, stepOf, type SongLevels } from './songBands.ts';
 
 /** What was learned. */
 export interface SongWeights extends Weights {
@@ -49,6 +49,10 @@ export interface HeardSong {
   /** By step, how much of what is heard is new: less and less while a vowel is held. */
   readonly news: Float32Array;
 }
+
+/** Whether somebody most likely speaks or sings at a frame. */
+export const singsAt = ({ sung }: HeardSong, frame: number): boolean =>
+  (sung[stepOf(frame)] ?? 0) > 0.5;
 
 /** Steps that the network takes at once. */
 const BLOCK = 500;

@@ -4,7 +4,7 @@ import type { Aligner } from './aligner.ts';
 import type { Voice } from './fine.ts';
 import { insertedIn, insertionsIn, omissionIn, unsettledIn } from './insertions.ts';
 import type { Token } from './lattice.ts';
-import type { Line } from './repeats.ts';
+import { hasOneOf, type Line } from './repeats.ts';
 import type { Pin, Repeat, Tap, Woven } from './woven.ts';
 
 /** What was woven, as it is written. */
@@ -27,10 +27,7 @@ const CHANCE = 0.5;
 /** Weaves lines as they are sung, in turn as `insertedIn` has them; gives the words that are written, where they are sung. */
 type WeaveAs = (turn: readonly number[]) => Promise<readonly (Woven | undefined)[]>;
 
-/**
- * By how much words are surer. One that is not sung any more was by chance where it was as far as it was not surer than
- * that.
- */
+/** By how much words are surer; of one that is left out only what it was surer than {@link CHANCE} is lost. */
 const gain = (before: readonly Woven[], after: readonly (Woven | undefined)[]): number =>
   before.reduce((sum, { confidence }, at) => {
     const now = after[at];
@@ -53,17 +50,15 @@ export async function sungOtherwise(
     if (gain(best, found) > 0) best = found.map((word) => word ?? UNSUNG);
   };
   const insertions = unsettledIn(voice, script, best, within)
-    .filter(({ first, last }) => !pins.some(({ index }) => index >= first && index < last))
+    .filter((unsettled) => !hasOneOf(unsettled, pins))
     .flatMap((unsettled) => insertionsIn(aligner, voice, tokens, script, unsettled));
   if (insertions.length > 0) await attempt(insertedIn(script.length, insertions));
 
-  const fixed = new Set([...pins, ...taps].map(({ index }) => index));
-  const isFixed = ({ first, last }: Line) =>
-    Array.from({ length: last - first }, (_, at) => first + at).some((word) => fixed.has(word));
+  const fixed = [...pins, ...taps];
   const unsung = new Set(
     unsettledIn(voice, script, best, within, 1)
       .map((unsettled) => omissionIn(aligner, voice, tokens, script, unsettled))
-      .filter((line) => line !== undefined && !isFixed(script[line] as Line)),
+      .filter((line) => line !== undefined && !hasOneOf(script[line] as Line, fixed)),
   );
   const inserted = best === woven ? [] : insertions;
   if (unsung.size > 0)
@@ -78,7 +73,7 @@ const SURER = 0.15;
  * Lines that are found again beside where they stand, between their neighbours, and are surer there: that is where they are.
  *
  * @param lines  those that may go elsewhere, by their words
- * @param again   lines that were found where no word stands
+ * @param again  lines that were found where no word stands
  */
 export function whereSurer(
   lines: readonly Line[],

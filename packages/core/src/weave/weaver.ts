@@ -25,7 +25,7 @@ import type { Placed, Places } from './placed.ts';
 import { joinedScores, coarsePath, coarseScores } from './coarsePass.ts';
 import { LEFT_OUT, STRIDE } from './settings.ts';
 import { hearSong, type HeardSong, type SongWeights } from './song.ts';
-import { gapsBetween, sungAgain, type Line } from './repeats.ts';
+import { gapsBetween, sungAgain, type Line, hasOneOf } from './repeats.ts';
 import { stretchesOf } from './stretches.ts';
 import { besidePins, edgesOf, FRAME, frameAt, soundsOf } from './wordEdges.ts';
 import type { Pin, Repeat, Tap, Woven } from './woven.ts';
@@ -163,7 +163,13 @@ export class Weaver {
   async weave(words: readonly string[], options: WeaveOptions = {}): Promise<Woven[]> {
     const { lines } = options;
     if (!lines) return this.#weaveOnce(words, options);
-    const woven = await this.#weaveLines(words, { ...options, lines });
+    const { onProgress = ignore } = options;
+    let done = FIRST_LOOK;
+    const woven = await this.#weaveLines(words, {
+      ...options,
+      lines,
+      onProgress: (share) => onProgress(FIRST_LOOK * share),
+    });
     const script = scriptOf(lines, words);
     const voice = this.#voice as Voice;
     const { pins = [], taps = [], within } = options;
@@ -175,9 +181,15 @@ export class Weaver {
       this.#forget();
       learnt = 0;
       const sung = asSung(script, turn, { pins, taps });
+      const from = done;
+      done += (1 - FIRST_LOOK) / 2;
       const all = await this.#weaveLines(
         sung.words.map((word) => words[word] as string),
-        { ...options, ...sung, onProgress: ignore },
+        {
+          ...options,
+          ...sung,
+          onProgress: (share) => onProgress(from + share * ((1 - FIRST_LOOK) / 2)),
+        },
       );
       return words.map((_, word) => all[sung.placeOf[word] ?? -1]);
     });
@@ -185,9 +197,7 @@ export class Weaver {
     if (found.every(({ confidence }) => confidence >= SURE)) return found;
     const again = this.repeats(words, found, { ...options, onProgress: ignore });
     // What the editor tapped is where it was tapped.
-    const free = script.filter(
-      ({ first, last }) => !taps.some(({ index }) => index >= first && index < last),
-    );
+    const free = script.filter((line) => !hasOneOf(line, taps));
     return whereSurer(free, found, again);
   }
 
@@ -425,6 +435,9 @@ const boundsOf = (tap: number | undefined): Pick<Token, 'bounds'> =>
   tap === undefined
     ? {}
     : { bounds: { from: tap - TAPPED_LATE / FRAME, to: tap + TAPPED_EARLY / FRAME } };
+
+/** How far it has come when lines were woven as they are written; two more looks may follow. */
+const FIRST_LOOK = 0.6;
 
 /** How far the progress of weaving has come when words were looked for once: few scripts need more. */
 const MOSTLY = 0.9;

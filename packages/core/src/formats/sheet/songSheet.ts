@@ -18,7 +18,10 @@ const PARTS =
   '|strophe|vers|refr|zwischenspiel|schluss|couplet|pont|estrofa|estribillo|coro|puente|strofa|ritornello|ponte|finale';
 const SAME = /^(?:pre-?chorus|post-?chorus|chorus|refrain|refr|hook|estribillo|coro|ritornello)/u;
 
-/** “x3”, “3x”, “× 3”, “3 times”, “twice”; `least` and `most` tell a count from what is sung. */
+/** Names that could be lines of their own. */
+const MAY_BE_SUNG = /^(?:break|ending|schluss)$/iu;
+
+/** “x3”, “3x”, “× 3”, “3 times”, “twice”, “repeat”. */
 const TIMES = String.raw`(?:[x×]\s*(\d{1,2})|(\d{1,2})\s*[x×]|(\d{1,2})\s+times|(twice)|(repeat|again))`;
 const NAME = new RegExp(
   String.raw`^[\s[({*#-]*(?:repeat\s+)?(${PARTS})\.?\s*(\d{1,2}|[ivx]{1,4}|[a-d])?\s*[:.\])}*]*\s*[[(]?\s*${TIMES}?\s*[\])}:.*]*$`,
@@ -49,14 +52,19 @@ interface Part {
   readonly lines: Block[];
 }
 
-/** A count at the end of a line is only meant as one where it is set off: “x3”, “(twice)”; “sing it again” is sung. */
+/** Whether words that end a line are a count: “x3”, “(twice)”. “Sing it again” is sung, and so is “Again” alone. */
+const isCount = (text: string): boolean =>
+  /[[(]\s*[^[(]*[\])]\s*[.!]?$/u.test(text) ||
+  /(?:[x×]\s*\d{1,2}|\b\d{1,2}\s*[x×])\s*[.!]?$/iu.test(text);
+
+/** Whether a line is the name of a part: one that could be sung as well, such as “Break”, must be set off. */
+const isName = (text: string, name: string): boolean =>
+  /[[\](){}:*#\d]/u.test(text) || !MAY_BE_SUNG.test(name);
+
+/** A line without the count at its end. */
 function lineTimes(text: string): { readonly text: string; readonly times: number } {
   const [, sung = '', ...counts] = AT_END.exec(text) ?? [];
-  const isSetOff = /[[(]\s*[^[(]*[\])]\s*[.!]?$/u.test(text);
-  const isCount = counts[0] !== undefined || counts[1] !== undefined;
-  return sung !== '' && (isCount || isSetOff)
-    ? { text: sung, times: timesOf(counts) }
-    : { text, times: 1 };
+  return sung !== '' && isCount(text) ? { text: sung, times: timesOf(counts) } : { text, times: 1 };
 }
 
 /** The parts of a sheet: each begins at its name, or after a blank line. */
@@ -68,9 +76,9 @@ function partsOf(blocks: readonly Block[]): { readonly parts: Part[]; readonly n
   for (const block of blocks) {
     const text = textOf(block).trim();
     const [, name, number, ...counts] = NAME.exec(text) ?? [];
-    const alone = ALONE.exec(text);
+    const alone = isCount(text) ? ALONE.exec(text) : null;
     const last = parts.at(-1);
-    if (name !== undefined) {
+    if (name !== undefined && isName(text, name)) {
       names++;
       const kind = name.toLowerCase();
       const key = SAME.test(kind) ? kind : `${kind} ${(number ?? '').toLowerCase()}`;

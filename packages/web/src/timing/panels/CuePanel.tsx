@@ -208,8 +208,17 @@ function Unsure({ cue }: { cue: Cue }) {
       {tapping.hearsLine() ? (
         <Button
           variant="filled"
-          onPointerDown={() => tapping.press()}
+          onPointerDown={({ currentTarget, pointerId }) => {
+            currentTarget.setPointerCapture(pointerId);
+            tapping.press();
+          }}
           onPointerUp={() => tapping.release()}
+          onClick={({ detail }) => {
+            // By the keyboard: no pointer was down.
+            if (detail > 0) return;
+            tapping.press();
+            tapping.release();
+          }}
         >
           Tap where it begins <kbd className="key">;</kbd>
         </Button>

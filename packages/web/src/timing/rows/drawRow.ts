@@ -183,7 +183,7 @@ function drawWords(
   for (const word of words) {
     const [at, end] = [x(word.start), x(word.end)];
     if (end <= 0 || at >= page.width) continue;
-    const doubtful = stateOf(word) === 'doubtful' || stateOf(word) === 'not heard';
+    const doubtful = ['doubtful', 'not heard'].includes(stateOf(word));
     // How long it is said, as a thread under it.
     context.strokeStyle = doubtful ? dyes.madder : dyes.thread;
     context.lineWidth = 1;
