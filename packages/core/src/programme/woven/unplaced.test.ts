@@ -98,6 +98,22 @@ test('a tapped line that is hardly heard is placed by its tap', () => {
   expect(isUnsure(after.cues['c2'] as never)).toBe(false);
 });
 
+test('a tap stands where nothing but a word in the middle of the line is hardly heard', () => {
+  const before = weave([0, null, 150, 200]);
+  const tapped = done(before, tapLines(before, 'c2', [{ at: at25(90), until: null }]));
+  const none = wovenAt([null]).slice(0, 3);
+  // Before the tap, and in the middle of the time that the first word had.
+  for (const at of [85, 91]) {
+    const [hardly] = wovenAt([at]).map((word) => ({ ...word, confidence: 0.1 }));
+    const found = none.map((word, place) => (place === 1 && hardly ? hardly : word));
+    const after = done(tapped, weaveCues(tapped, toWeave(tapped, 's', ['c2']), found));
+    expect(after.cues['c2']?.words[0]?.source).toBe('tapped');
+    expect(after.cues['c2']?.words).toHaveLength(3);
+    expect(said(after, 'c2')[0]).toBe(90);
+    expect(isUnsure(after.cues['c2'] as never)).toBe(false);
+  }
+});
+
 test('a word that comes twice in a tapped line has a time each', () => {
   const hey = programmeWithCues([['hey hey yeah', 0, 50]]);
   const tapped = done(hey, tapLines(hey, 'c1', [{ at: at25(20), until: null }]));

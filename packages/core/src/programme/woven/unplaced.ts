@@ -15,6 +15,7 @@ import { cuesInOrder } from '../order.ts';
 import type { Cue, Programme, WordTime } from '../programme.ts';
 import { timesOf } from './reworded.ts';
 import { spreadWords, standingWords } from './spreadWords.ts';
+import { stateOf } from './wordState.ts';
 import { wordsIn } from './wordsIn.ts';
 
 /** A line of which no word was heard. */
@@ -58,16 +59,22 @@ export interface Part {
 /** How long a unit of reading weight lasts where no word was heard. */
 const USUAL_PACE = fromSeconds(0.07);
 
-/** A cue of which only tapped words have times, since none was heard, with the words after the last tap: spread evenly. */
+/**
+ * A cue of which tapped words have times and few others, none of them sure, with the words after the last tap: spread
+ * evenly.
+ */
 function withSpread(part: Part, next: Ticks | undefined, pace: number): Part {
   const own = wordsIn(part.cue);
-  const last = part.words.at(-1);
-  const isTapped = part.words.every(({ source }) => source === 'tapped');
-  const rest = own.slice(timesOf(part.words, own).findLastIndex((time) => time) + 1);
-  if (!last || !isTapped || rest.length === 0) return part;
+  const tapped = part.words.filter(({ source }) => source === 'tapped');
+  const heard = part.words.filter(({ source }) => source !== 'tapped');
+  const last = tapped.at(-1);
+  const rest = own.slice(timesOf(tapped, own).findLastIndex((time) => time) + 1);
+  const isHeard =
+    heard.length > rest.length / 2 || heard.some((word) => stateOf(word) !== 'doubtful');
+  if (!last || rest.length === 0 || isHeard) return part;
   const wanted = add(last.end, ticks(pace * readingWeight(rest.join(' '))));
   const end = later(last.end, next === undefined ? wanted : earlier(wanted, next));
-  return { ...part, words: [...part.words, ...spreadWords(rest, { start: last.end, end })] };
+  return { ...part, words: [...tapped, ...spreadWords(rest, { start: last.end, end })] };
 }
 
 /**

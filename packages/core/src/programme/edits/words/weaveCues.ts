@@ -70,6 +70,10 @@ export function toWeave(
 const syllablesOf = (time: WordTime | undefined): Pick<WordTime, 'syllables'> =>
   time?.syllables ? { syllables: time.syllables } : {};
 
+/** Whether a word is doubtful, and comes before a word ahead of it that was tapped. */
+const isHardly = (word: WordTime, tapped: WordTime): boolean =>
+  stateOf(word) === 'doubtful' && word.start <= tapped.start;
+
 /** Cues of a strand that follow each other, and the time that their words can lie in: up to what stands on either side. */
 export interface Run {
   readonly cues: readonly Id[];
@@ -127,15 +131,20 @@ export function weaveCues(
     const before = timesOf(cue.words, own);
     const times = woven.slice(at, (at += own.length));
     let last = ZERO;
+    let stands = -1;
     const found = timesOf(wordTimes(own, times), own);
     const words = found.flatMap((word, place): WordTime[] => {
       const had = before[place];
       if (!word) {
-        // What was tapped stands where nothing was heard, if it lies between what was.
-        const next = found.slice(place + 1).find((other) => other)?.start;
-        const stands = had?.source === 'tapped' && had.start >= last && !(next && next < had.end);
-        return stands ? [had] : [];
+        // What was tapped stands where nothing was heard, unless a word that is sure is there.
+        if (had?.source !== 'tapped' || had.start < last) return [];
+        const next = found.slice(place + 1).find((other) => other && !isHardly(other, had))?.start;
+        if (next !== undefined && next <= had.start) return [];
+        stands = had.start;
+        return [{ ...had, end: earlier(had.end, next ?? had.end) }];
       }
+      // It was hardly heard, before a tap that stands.
+      if (word.start <= stands) return [];
       last = word.end;
       // Where it is hardly heard, it is the tap that says where it is.
       if (had?.source === 'tapped' && stateOf(word) === 'doubtful') {
