@@ -11,6 +11,7 @@ import {
 } from './movement.ts';
 import { valueAt } from './values.ts';
 import { chance } from './random.ts';
+import { STRETCH, stretchedAt, type Stretching } from './stretching.ts';
 import { steady } from './steady.ts';
 import type { Coming, CueTime, Going } from './threads.ts';
 import { framesOf, threadsOf } from './threads.ts';
@@ -164,6 +165,8 @@ export interface UnitThread {
   /** The boxes of what comes in, of what stays and of what goes. */
   readonly inPlace: Place;
   readonly stayPlaces: readonly Place[];
+  /** Of each of what stays, how it stretches; nothing where it does not. */
+  readonly stretching?: readonly (Stretching | undefined)[] | undefined;
   readonly outPlace: Place;
 }
 
@@ -176,7 +179,7 @@ export function stateAt(thread: UnitThread, frame: number, time: CueTime): UnitS
   if (come === 1 && left === 1 && !staying) return AT_REST;
   const state: Changing = { ...AT_REST };
   thread.stays.forEach((stay, at) =>
-    stayed(state, stay, thread.stayPlaces[at] as Place, frame, thread, time),
+    stayed(state, stay, thread.stayPlaces[at] as Place, frame, thread, time, at),
   );
   if (come < 1)
     for (const move of thread.comesBy)
@@ -205,8 +208,9 @@ function stayed(
   stay: Stay,
   place: Place,
   frame: number,
-  { coming, going }: UnitThread,
+  { coming, going, stretching }: UnitThread,
   time: CueTime,
+  number: number,
 ): void {
   const [x, y] = pointOf({ ...CENTRE, of: 'unit' }, place);
   const grown = (scale: number): void => {
@@ -243,6 +247,17 @@ function stayed(
     case 'swells':
       grown(1 + (stay.amount ?? 0.1) * steady(time.energy?.(frame) ?? 0));
       break;
+    case 'stretches': {
+      const unit = stretching?.[number];
+      if (!unit) break;
+      const { amount = STRETCH.amount, moves: what = STRETCH.moves } = stay;
+      const back = framesOf(stay.period ?? STRETCH.period, time);
+      const way = { amount, back, rate: time.rate };
+      const { share: more, across } = stretchedAt(unit, frame, way, what !== 'height');
+      apply(state, { what, from: 1 + more, easing: 'linear' }, 0, place);
+      shifted(across, 0);
+      break;
+    }
     case 'trembles': {
       const shake = Math.max(1, framesOf(stay.period ?? SHAKES, time));
       const next = chance(

@@ -8,7 +8,8 @@ import { instantsWithin, within } from '../time/range.ts';
 import { add, subtract, type Ticks } from '../time/ticks.ts';
 import { energyAt, heardBeats, heardHits } from './heard.ts';
 import { marksInOrder } from './order.ts';
-import { drumsOf, type Cue, type Programme, type WordTime } from './programme.ts';
+import { drumsOf, type Cue, type Programme } from './programme.ts';
+import { heldLetters, shareAt } from './woven/letterTimes.ts';
 import { timesOf } from './woven/reworded.ts';
 
 /** Instants that fall into a cue, in frames from its start. */
@@ -65,7 +66,7 @@ export function sayingOf(programme: Programme, cue: Cue): (part: Written) => Sai
     );
     const [written, time] = [words[word], times[word]];
     if (!written || !time) return undefined;
-    const share = shareAt(time, Math.min(place, written.to) - written.from, written.text.length);
+    const share = shareAt(time, written.text, Math.min(place, written.to) - written.from);
     const instant = (time.start + share * (time.end - time.start)) as Ticks;
     return framesFrom(programme, cue, instant);
   };
@@ -75,13 +76,28 @@ export function sayingOf(programme: Programme, cue: Cue): (part: Written) => Sai
   };
 }
 
-/** The share of a word that is said when a letter of it begins: by its syllables where it is split, evenly within them. */
-function shareAt({ syllables }: WordTime, letter: number, length: number): number {
-  const edges = [{ from: 0, share: 0 }, ...(syllables ?? []), { from: length, share: 1 }];
-  const next = edges.findIndex(({ from }) => from > letter);
-  if (next < 1) return letter >= length ? 1 : 0;
-  const [before, after] = [edges[next - 1], edges[next]];
-  if (!before || !after) return 0;
-  const within = (letter - before.from) / (after.from - before.from);
-  return before.share + within * (after.share - before.share);
+/** A note that is held: on which letter of the plain text of its cue, and from when to when. */
+export interface HeldNote extends Said {
+  readonly letter: number;
+}
+
+/** The notes of a cue that are held, in turn, each on the vowel that is written where it begins. */
+export function heldNotesOf(programme: Programme, cue: Cue): HeldNote[] {
+  if (!cue.words.some(({ held }) => held)) return [];
+  const words = wordsOf(plainText(cue.text));
+  const times = timesOf(
+    cue.words,
+    words.map(({ text }) => text),
+  );
+  return words.flatMap(({ from, text }, at) => {
+    const time = times[at];
+    if (!time) return [];
+    const instant = (share: number) =>
+      framesFrom(programme, cue, add(time.start, ((time.end - time.start) * share) as Ticks));
+    return heldLetters(time, text).map((hold): HeldNote => ({
+      letter: from + hold.letter,
+      start: instant(hold.from),
+      end: instant(hold.to),
+    }));
+  });
 }

@@ -92,6 +92,19 @@ const SHELF: Readonly<Record<string, (make: Making) => Made>> = {
       { takes: takes(fr(14)) },
     ),
   }),
+  hawser: ({ px, fr }) => ({
+    name: 'Hawser',
+    note: 'Slow lyric: a word is drawn out while it is held',
+    look: { size: px(0.08), bold: true, across: 'centre', down: 'middle', shadow: soft(px) },
+    movement: moving(
+      {
+        ...{ by: 'word', when: 'said', takes: takes(fr(6)) },
+        moves: [appears, { what: 'width', from: 0.8, easing: 'soft out' }],
+      },
+      { takes: takes(fr(12)) },
+      [{ what: 'stretches', by: 'word', amount: 0.5, moves: 'width', period: takes(fr(5)) }],
+    ),
+  }),
   bollard: ({ px, fr }) => ({
     name: 'Bollard',
     note: 'Hard lyric: words slam in and pulse on the beat',

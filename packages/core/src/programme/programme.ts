@@ -229,6 +229,12 @@ export interface Syllable {
   readonly share: number;
 }
 
+/** A vowel of a word that is held: from which share of the word's time to which, from 0 to 1. */
+export interface Hold {
+  readonly from: number;
+  readonly to: number;
+}
+
 /** When one word of a cue is said, and how that is known. */
 export interface WordTime extends Range {
   readonly text: string;
@@ -237,6 +243,8 @@ export interface WordTime extends Range {
   readonly confidence?: number | null;
   /** Its syllables after the first, where it is split. */
   readonly syllables?: readonly Syllable[] | null;
+  /** Its vowels that are held, in turn, none over another. */
+  readonly held?: readonly Hold[] | null;
 }
 
 /**

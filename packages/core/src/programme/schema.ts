@@ -130,6 +130,15 @@ const word = strict({
     )
     .max(100)
     .nullable(),
+  held: yup
+    .array(
+      strict({
+        from: yup.number().min(0).max(1).required(),
+        to: yup.number().min(0).max(1).required(),
+      }).required(),
+    )
+    .max(100)
+    .nullable(),
 });
 const tie = strict({
   to: yup.string().oneOf(['word', 'mark']).required(),

@@ -72,6 +72,35 @@ it('lands syllables where they are said, and letters evenly within a word', () =
   ]);
 });
 
+it('stretches a word while it is held; its line makes room, and stands as it stood after', () => {
+  const base = programmeWithCues([['the slow tide', 0, 100]]);
+  const words = ['the', 'slow', 'tide'].map((text, at): WordTime => ({
+    ...{ text, start: at25(20 * at), end: at25(20 * at + 20), source: 'woven' },
+    ...(text === 'slow' && { held: [{ from: 0.5, to: 1 }] }),
+  }));
+  const stays = [{ what: 'stretches', by: 'word', amount: 0.5 }] as const;
+  const cue = { ...(base.cues.c1 as Cue), words, movement: { ...STILL, stays } };
+  const programme = { ...base, cues: { c1: cue } };
+  const at = (frame: number) =>
+    unitsAt(programme, at25(frame))?.map(({ text, transform }) => [
+      text,
+      transform ? 'moved' : 'still',
+    ]);
+  expect(at(29)).toEqual([
+    ['the', 'still'],
+    ['slow', 'still'],
+    ['tide', 'still'],
+  ]);
+  const held = unitsAt(programme, at25(39)) ?? [];
+  const [the, slow, tide] = held.map(({ transform }) => transform);
+  expect(slow?.a).toBeGreaterThan(1.1);
+  expect([the?.a, tide?.a]).toEqual([1, 1]);
+  // Both neighbours are moved away by half of what it has grown by.
+  expect(the?.e).toBeLessThan(-1);
+  expect(tide?.e).toBeCloseTo(-(the?.e ?? 0), 6);
+  expect(at(60)).toEqual(at(29));
+});
+
 it('fades as its style says where no movement is said, whole and in one', () => {
   const base = programmeWithCues([['Slack water', 0, 50]]);
   const cue = base.cues.c1 as Cue;

@@ -11,7 +11,8 @@ import {
   type UnitState,
   type UnitThread,
 } from '../movement/unitState.ts';
-import { sayingOf, timeOfCue } from '../programme/cueTime.ts';
+import type { Stretching } from '../movement/stretching.ts';
+import { heldNotesOf, sayingOf, timeOfCue, type HeldNote } from '../programme/cueTime.ts';
 import type { Cue, Programme } from '../programme/programme.ts';
 import { readingWeight } from '../text/readingWeight.ts';
 import type { Box, PaintedUnit, PlacedLine } from './drawing.ts';
@@ -189,6 +190,12 @@ function moveAfresh(
   /** The box of the unit that a letter is in. */
   const boxAt = (kind: UnitKind, at: number): Ground =>
     (text.of(kind)[text.places(kind)[at] ?? 0] as TextUnit).box;
+  const notes = stays.some(({ what }) => what === 'stretches') ? heldNotesOf(programme, cue) : [];
+  const stretchings = stays.map(({ what, by }) =>
+    what === 'stretches' && notes.length > 0
+      ? stretchingOf(text.of(by), notes, layout.style.across)
+      : NONE,
+  );
   let letter = 0;
   const units = text.of(smallest).map((unit) => {
     const first = letter;
@@ -210,6 +217,9 @@ function moveAfresh(
       ...{ comesBy, goesBy, stays, inPlace, outPlace },
       stayPlaces:
         stays.length === 0 ? NONE : stays.map(({ by }) => (by === inBy ? inPlace : placeOf(by))),
+      ...(notes.length > 0 && {
+        stretching: stays.map(({ by }, stay) => stretchings[stay]?.[text.places(by)[first] ?? 0]),
+      }),
     };
     return {
       ...{ unit, thread },
@@ -222,4 +232,27 @@ function moveAfresh(
     goes: { by: outBy, units: text.of(outBy) },
     ...{ threads, time, units },
   };
+}
+
+const ANCHORS = { left: 0, centre: 0.5, right: 1 } as const;
+
+/** How each of some units of a text stretches: nothing in lines in which no note is held. */
+function stretchingOf(
+  units: readonly TextUnit[],
+  notes: readonly HeldNote[],
+  across: keyof typeof ANCHORS,
+): (Stretching | undefined)[] {
+  const holds = units.map(({ from, to }) =>
+    notes.filter(({ letter }) => letter >= from && letter < to),
+  );
+  const lineOf = ({ letters }: TextUnit) => letters[0]?.line;
+  return units.map((unit, at) => {
+    const row = units.flatMap((other, place): Stretching['row'][number][] => {
+      const held = holds[place] ?? [];
+      if (held.length === 0 || lineOf(other) !== lineOf(unit)) return [];
+      const stands = place === at ? 'here' : other.box.x < unit.box.x ? 'left' : 'right';
+      return [{ holds: held, width: other.box.w, stands }];
+    });
+    return row.length === 0 ? undefined : { holds: holds[at] ?? [], row, anchor: ANCHORS[across] };
+  });
 }

@@ -1,7 +1,7 @@
 /** Notes that are held within a word: the vowels that last. */
 import type { Range } from '../time/range.ts';
 import { fromSeconds, subtract } from '../time/ticks.ts';
-import { VOWELS } from './song.ts';
+import { VOWELS } from './vowels.ts';
 import type { Woven } from './woven.ts';
 
 /** A vowel that lasts as long is held; spoken ones hardly ever do. */

@@ -8,6 +8,7 @@ import type { AcousticModel } from './acousticModel.ts';
 import { FILTERS, type Bands } from './cepstra.ts';
 import { sharedFloats } from './shared.ts';
 import { FRAMES_A_STEP, songInputs, stepOf, type SongLevels } from './songBands.ts';
+import { VOWELS } from './vowels.ts';
 
 /** What was learned. */
 export interface SongWeights extends Weights {
@@ -28,8 +29,6 @@ const PRIOR = 0.3;
 /** No band of the acoustic model is lowered to less than this share. */
 const LEAST_SHARE = 0.15;
 
-/** The vowels among the sounds. */
-export const VOWELS = new Set('AA AE AH AO AW AY EH ER EY IH IY OW OY UH UW'.split(' '));
 /** From how many steps of vowels on one is held, and after how many more it tells half as much. */
 const HELD = 8;
 /** How much less likely than the likeliest another vowel is where one begins to be held; less and less after. */

@@ -301,7 +301,8 @@ export class Weaver {
           woven: Array.from({ length: to - from }, (_, at): Woven => {
             const token = (tokenOf.get(from + at) ?? -1) - first;
             const [start, end] = edges[token] ?? [null, null];
-            return { start, end, confidence: sure[token] ?? 0, source: 'woven' };
+            const sounds = soundsOf(voice, places[token], this.#names);
+            return { start, end, confidence: sure[token] ?? 0, source: 'woven', sounds };
           }),
         };
       },

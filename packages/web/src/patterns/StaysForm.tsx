@@ -9,6 +9,7 @@ import {
   type StayKind,
   type UnitKind,
 } from '@cadence/core/movement/movement.ts';
+import { STRETCH } from '@cadence/core/movement/stretching.ts';
 import { UNDERLINE } from '@cadence/core/scene/underline.ts';
 import { HEARD_CHOICE } from './heardTimes.ts';
 import { Choice, Colour, Figure, UNITS } from './fields.tsx';
@@ -34,6 +35,7 @@ const STAYS: Readonly<
     scale: 0.01,
     usual: { amount: 0.1 },
   },
+  stretches: { says: 'stretches while held by', unit: '%', scale: 0.01, usual: STRETCH },
   trembles: { says: 'trembles by', unit: 'em', scale: 1, usual: { amount: 0.02, seed: 1 } },
   underlines: { says: 'underlines by', unit: 'em', scale: 1, usual: UNDERLINE },
   values: { says: 'has values at times', unit: '', scale: 1, usual: VALUES },
@@ -93,6 +95,7 @@ export function StaysForm({
             {stay.what === 'values' && <ValuesFields stay={stay} change={change} />}
             {stay.what === 'pulses' && <OnChoice stay={stay} change={change} />}
             {stay.what === 'flashes' && <FlashFields stay={stay} change={change} />}
+            {stay.what === 'stretches' && <StretchFields stay={stay} change={change} />}
             {stay.what === 'underlines' && (
               <Colour
                 label="Colour of the line"
@@ -134,6 +137,28 @@ const OnChoice = ({ stay, change }: StayProps) => (
     value={stay.on ?? STAYS[stay.what].usual.on ?? FLASH.on}
     set={(on) => change({ on: on as NonNullable<Stay['on']> })}
   />
+);
+
+const StretchFields = ({ stay, change }: StayProps) => (
+  <div className={classes.two}>
+    <Choice
+      label="What stretches"
+      data={[
+        { value: 'width', label: 'its width' },
+        { value: 'height', label: 'its height' },
+        { value: 'scale', label: 'its size' },
+      ]}
+      value={stay.moves ?? STRETCH.moves}
+      set={(moves) => change({ moves: moves as NonNullable<Stay['moves']> })}
+    />
+    <Figure
+      label="Springs back in"
+      suffix="frames"
+      min={0}
+      value={stay.period?.in === 'frames' ? stay.period.count : STRETCH.period.count}
+      set={(count) => change({ period: framesLong(Math.round(count)) })}
+    />
+  </div>
 );
 
 const FlashFields = ({ stay, change }: StayProps) => (

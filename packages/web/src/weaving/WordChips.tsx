@@ -3,6 +3,7 @@ import { Button, Popover } from '@mantine/core';
 import { IconPin } from '@tabler/icons-react';
 import { useRef, useState } from 'react';
 import { moveSyllable, splitInSyllables } from '@cadence/core/programme/edits/words/syllables.ts';
+import { toggleHeld } from '@cadence/core/programme/edits/words/holds.ts';
 import { pinWord, unpinWords } from '@cadence/core/programme/edits/words/weaveCues.ts';
 import { wordsIn } from '@cadence/core/programme/woven/wordsIn.ts';
 import type { Cue, WordTime } from '@cadence/core/programme/programme.ts';
@@ -36,6 +37,10 @@ function partsOf(word: string, time: WordTime | undefined): string[] {
   const edges = [0, ...(time?.syllables ?? []).map(({ from }) => from), word.length];
   return edges.slice(1).map((to, at) => word.slice(edges[at], to));
 }
+
+/** How long the notes of a word are held, in seconds. */
+const heldFor = ({ start, end, held }: WordTime): number =>
+  (held ?? []).reduce((sum, { from, to }) => sum + to - from, 0) * toSeconds(subtract(end, start));
 
 interface SyllableProps {
   readonly part: string;
@@ -132,6 +137,7 @@ function Chip({ cue, place, word, time, frame }: ChipProps) {
       <Popover.Dropdown aria-label={named} className={classes.doing}>
         {time ? (
           <>
+            {heldFor(time) > 0 && <p className="quiet">Held for {heldFor(time).toFixed(2)} s</p>}
             <Button onClick={then(() => playWord(cue, place))}>Play</Button>
             <div className={classes.typed}>
               <TimeField
@@ -182,6 +188,9 @@ function Chip({ cue, place, word, time, frame }: ChipProps) {
               })}
             >
               {time.syllables ? 'Merge syllables' : 'Split into syllables'}
+            </Button>
+            <Button onClick={then(() => make(toggleHeld(openNow().programme, cue.id, place)))}>
+              {time.held ? 'Not held' : 'Mark as held'}
             </Button>
             {time.syllables?.map((_, which) => (
               <Syllable

@@ -4,7 +4,8 @@ import { languageOfText } from '../../text/language/languageOfText.ts';
 import { plainText, type Line } from '../../text/lines.ts';
 import { wordsOf } from '../../text/words.ts';
 import type { Range } from '../../time/range.ts';
-import { later, ZERO, type Ticks } from '../../time/ticks.ts';
+import { clamp, later, subtract, ZERO, type Ticks } from '../../time/ticks.ts';
+import { heldNotes } from '../../weave/heldNotes.ts';
 import type { Woven } from '../../weave/woven.ts';
 import { inParts, fitsAsItStands } from '../edits/text/fitLines.ts';
 import type { WordTime } from '../programme.ts';
@@ -73,9 +74,21 @@ export function cutWoven(
 const nextStart = (times: readonly Woven[]): Ticks | null =>
   times.find(({ start }) => start !== null)?.start ?? null;
 
+/** The vowels of a word that are held, by shares of its time; nothing where none is. */
+function heldIn(word: Woven | undefined, start: Ticks, end: Ticks): Pick<WordTime, 'held'> {
+  const share = (at: Ticks) =>
+    Math.round((1000 * subtract(clamp(at, start, end), start)) / subtract(end, start)) / 1000;
+  const held = (word && end > start ? heldNotes(word) : [])
+    .map((note) => ({ from: share(note.start), to: share(note.end) }))
+    .filter(({ from, to }) => to > from);
+  return held.length > 0 ? { held } : {};
+}
+
 /** The times of the words that were said. */
 export const wordTimes = (words: readonly string[], times: readonly Woven[]): WordTime[] =>
   words.flatMap((text, at) => {
     const { start = null, end = null, source = 'woven', confidence = 0 } = times[at] ?? {};
-    return start === null || end === null ? [] : [{ text, start, end, source, confidence }];
+    return start === null || end === null
+      ? []
+      : [{ text, start, end, source, confidence, ...heldIn(times[at], start, end) }];
   });

@@ -1,5 +1,7 @@
 import { fromSeconds, toSeconds } from '../../time/ticks.ts';
 import { at25, programmeWithCues, sampleMaterial } from '../samples.ts';
+import type { Woven } from '../../weave/woven.ts';
+import { wordTimes } from './cutWoven.ts';
 import { weaveOrders } from './weaveOrders.ts';
 
 const cue = programmeWithCues([
@@ -39,6 +41,23 @@ test('what is to be woven is asked for in the time of its sound, and comes back 
     { ...woven, start: null, end: null },
   ]);
   expect(back?.map(({ start }) => start)).toEqual([fromSeconds(2.5), null]);
+});
+
+test('the notes that are held in a word are where they are in it, wherever its sound is heard', () => {
+  const sound = { name: 'AO', start: fromSeconds(10.6), end: fromSeconds(11.4) };
+  const heard: Woven = {
+    ...{ start: fromSeconds(10.5), end: fromSeconds(11.5), confidence: 1, source: 'woven' },
+    sounds: [{ name: 'W', start: fromSeconds(10.5), end: fromSeconds(10.6) }, sound],
+  };
+  const back = weaveOrders(programme, 's', ['c1'], 'm')?.inProgramme([heard]) ?? [];
+  expect(wordTimes(['water'], back)).toMatchObject([
+    { start: fromSeconds(2.5), held: [{ from: 0.1, to: 0.9 }] },
+  ]);
+  // A short vowel is not held, and a word of no length holds nothing.
+  const short = back.map((word) => ({ ...word, end: word.start }));
+  expect(wordTimes(['water'], short)[0]).not.toHaveProperty('held');
+  const spoken = [{ ...heard, sounds: [{ ...sound, end: fromSeconds(10.7) }] }];
+  expect(wordTimes(['water'], spoken)[0]).not.toHaveProperty('held');
 });
 
 test('pins go along, and a cue by itself is heard for up to its neighbours', () => {

@@ -61,8 +61,15 @@ export function weaveOrders(
   return {
     orders,
     inProgramme: (woven) =>
-      woven.map(({ near, ...word }) => ({
+      woven.map(({ near, sounds, ...word }) => ({
         ...word,
+        ...(sounds && {
+          sounds: sounds.map((each) => ({
+            ...each,
+            start: here(each.start),
+            end: here(each.end),
+          })),
+        }),
         start: here(word.start),
         end: here(word.end),
         ...(near && { near: { start: here(near.start), end: here(near.end) } }),

@@ -193,9 +193,15 @@ function drawWords(
     context.lineTo(Math.min(page.width, end) - 1, base + 4.5);
     context.stroke();
     context.setLineDash([]);
+    const atShare = (share: number) => x((word.start + share * (word.end - word.start)) as Ticks);
+    // A note that is held: the thread is thicker.
+    for (const { from, to } of word.held ?? []) {
+      context.fillStyle = doubtful ? dyes.madder : dyes.thread;
+      context.fillRect(atShare(from), base + 3, atShare(to) - atShare(from), 3);
+    }
     for (const { share } of word.syllables ?? []) {
       context.fillStyle = dyes.slate;
-      context.fillRect(x((word.start + share * (word.end - word.start)) as Ticks), base + 2, 1, 5);
+      context.fillRect(atShare(share), base + 2, 1, 5);
     }
     if (word.source === 'pinned' && at >= 0) drawKnot(context, at, base + 4.5, dyes);
     const line = free.findIndex((from) => at >= from);

@@ -20,7 +20,11 @@ export function syllablesBy(parts: readonly string[]): Syllable[] {
 }
 
 /** Changes the word of a cue that stands at a place. */
-function changed(cue: Cue, place: number, change: (word: WordTime) => WordTime): WordTime[] {
+export function wordChanged(
+  cue: Cue,
+  place: number,
+  change: (word: WordTime) => WordTime,
+): WordTime[] {
   const word = timesOf(cue.words, wordsIn(cue))[place];
   return cue.words.map((each) => (each === word ? change(each) : each));
 }
@@ -43,7 +47,7 @@ export function splitInSyllables(
     return {
       name: 'Merge syllables',
       changes: update('cue', cue, {
-        words: changed(cue, place, ({ syllables: _gone, ...whole }) => whole),
+        words: wordChanged(cue, place, ({ syllables: _gone, ...whole }) => whole),
       }),
     };
   const syllables = syllablesBy(partsOf(word.text));
@@ -51,7 +55,7 @@ export function splitInSyllables(
     name: 'Split a word into syllables',
     changes:
       syllables.length > 0
-        ? update('cue', cue, { words: changed(cue, place, (each) => ({ ...each, syllables })) })
+        ? update('cue', cue, { words: wordChanged(cue, place, (each) => ({ ...each, syllables })) })
         : [],
     ...(syllables.length === 0 && { note: 'This word is one syllable.' }),
   };
@@ -72,7 +76,7 @@ export function moveSyllable(
   const name = 'Move a syllable';
   const cue = programme.cues[id];
   if (!cue) return { name, changes: [] };
-  const words = changed(cue, place, (word) => {
+  const words = wordChanged(cue, place, (word) => {
     const all = word.syllables ?? [];
     const [least, most] = [all[which - 1]?.share ?? 0, all[which + 1]?.share ?? 1];
     const move = by / Math.max(1, subtract(word.end, word.start));

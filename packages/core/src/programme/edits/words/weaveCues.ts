@@ -74,6 +74,9 @@ const syllablesOf = (time: WordTime | undefined): Pick<WordTime, 'syllables'> =>
 const isHardly = (word: WordTime, tapped: WordTime): boolean =>
   stateOf(word) === 'doubtful' && word.start <= tapped.start;
 
+const heldOf = (time: WordTime | undefined): Pick<WordTime, 'held'> =>
+  time?.held ? { held: time.held } : {};
+
 /** Cues of a strand that follow each other, and the time that their words can lie in: up to what stands on either side. */
 export interface Run {
   readonly cues: readonly Id[];
@@ -245,7 +248,8 @@ export function pinWord(
   if (!cue || text === undefined) return { name, changes: [] };
   const times = timesOf(cue.words, own);
   const words = times.flatMap((time, at): WordTime[] => {
-    if (at === place) return [{ text, ...to, source: 'pinned', ...syllablesOf(time) }];
+    if (at === place)
+      return [{ text, ...to, source: 'pinned', ...syllablesOf(time), ...heldOf(time) }];
     if (!time) return [];
     if (at < place) {
       const start = earlier(time.start, to.start);
