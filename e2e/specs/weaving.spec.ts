@@ -230,3 +230,50 @@ test('a song is woven through its music, and its lines begin as they are sung', 
   const woven = (await serving.programmes()).find(({ title }) => title === 'Slack Water');
   expect(Math.max(...(await off(woven?.id ?? '')))).toBeLessThan(0.4);
 });
+
+test('a held note stretches its word in the picture, and is marked by hand', async ({
+  page,
+  serving,
+}) => {
+  const song = (await serving.programmes()).find(({ title }) => title === 'Slack Water');
+  const id = song?.id ?? '';
+  await open(page, id, 'timing');
+  const heldOf = async () => (await cuesOf(serving, id))[0]?.words[1]?.held ?? null;
+  const notes = (await heldOf()) ?? [];
+  // “Water” is sung on two notes, nearly all of it.
+  expect(notes.reduce((sum, { from, to }) => sum + to - from, 0)).toBeGreaterThan(0.6);
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ArrowDown');
+  const chip = page.getByRole('list', { name: 'Words' }).getByRole('button', { name: /^water,/ });
+  await chip.press('Enter');
+  await expect(page.getByText(/^Held for [\d.]+ s$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Not held' }).press('Enter');
+  await expect.poll(heldOf).toBeNull();
+  await page.keyboard.press('Control+z');
+  await expect.poll(heldOf).toEqual(notes);
+  await page.reload();
+
+  // By the pattern that draws words out, all on the keyboard.
+  await page.getByRole('link', { name: /^Patterns/ }).click();
+  await page.getByRole('button', { name: /^Hawser/ }).press('Enter');
+  await page.keyboard.press('Alt+p');
+  await expect
+    .poll(async () => (await held(serving, id)).programme.strands)
+    .toMatchObject(
+      Object.fromEntries(
+        (await cuesOf(serving, id))
+          .slice(0, 1)
+          .map(({ strand }) => [strand, { pattern: expect.any(String) as string }]),
+      ),
+    );
+  const stays = page.getByRole('region', { name: 'Stays' });
+  await expect(stays.getByText('stretches while held by')).toBeVisible();
+  await stays.getByRole('textbox', { name: 'amount' }).fill('80');
+  await page.keyboard.press('Tab');
+  const amounts = async () =>
+    Object.values((await held(serving, id)).programme.patterns).flatMap(({ movement }) =>
+      movement.stays.filter(({ what }) => what === 'stretches').map(({ amount }) => amount),
+    );
+  await expect.poll(amounts).toEqual([0.8]);
+});

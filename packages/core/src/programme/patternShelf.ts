@@ -95,7 +95,10 @@ const SHELF: Readonly<Record<string, (make: Making) => Made>> = {
   hawser: ({ px, fr }) => ({
     name: 'Hawser',
     note: 'Slow lyric: a word is drawn out while it is held',
-    look: { size: px(0.08), bold: true, across: 'centre', down: 'middle', shadow: soft(px) },
+    look: {
+      ...{ size: px(0.08), bold: true, across: 'centre', down: 'middle' },
+      ...{ outlineWidth: 0, shadow: soft(px) },
+    },
     movement: moving(
       {
         ...{ by: 'word', when: 'said', takes: takes(fr(6)) },

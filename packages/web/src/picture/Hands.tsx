@@ -19,7 +19,7 @@ import {
   type Guides,
   type TextInHand,
 } from '@cadence/core/scene/placing.ts';
-import { partsAt } from '@cadence/core/scene/movingText.ts';
+import { partsAt, smallestUnits } from '@cadence/core/scene/movingText.ts';
 import { countFrames, frameAt } from '@cadence/core/time/frameRate.ts';
 import { NO_PICTURES } from '@cadence/paint/stage.ts';
 import { turnOf, type Point, type TextLayout } from '@cadence/core/scene/layout.ts';
@@ -267,7 +267,12 @@ function Whole({
   const movement = movementOf(programme, cue, styleOf(programme, cue).fade ?? 0);
   const since =
     frameAt(time, programme.facts.frameRate) - countFrames(cue.start, programme.facts.frameRate);
-  const isWhole = !movement || !partsAt(programme, cue, movement, own, since, shelf);
+  const parts = movement && partsAt(programme, cue, movement, own, since, shelf);
+  const isWhole =
+    !movement ||
+    !parts ||
+    (parts.units.every(({ opacity, wipe }) => opacity === 1 && !wipe) &&
+      parts.units.length === smallestUnits(programme, cue, movement, own, shelf).length);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
