@@ -11,6 +11,7 @@ import { join } from 'node:path';
 import { lineStarts } from '@cadence/core/text/sentences.ts';
 import { wordsOf } from '@cadence/core/text/words.ts';
 import { toSeconds } from '@cadence/core/time/ticks.ts';
+import { sureBy } from '@cadence/core/weave/confidence.ts';
 import { openWeaver, weavingFiles } from '@cadence/core/weave/openWeaver.ts';
 import { bandsOf } from './bands.ts';
 
@@ -47,13 +48,15 @@ for (const folder of folders) {
       const words = wordsOf(text).map((word) => word.text);
       const given = change(words);
       await weaver.hear(bands);
-      let signs: readonly (readonly number[] | undefined)[] = [];
-      const onSigns = (told: typeof signs) => {
-        signs = told;
+      // Lines may be looked for several times: the signs of a word are those by which it is as sure as it is.
+      const signsBy = new Map<number, readonly number[]>();
+      const onSigns = (told: readonly (readonly number[] | undefined)[]) => {
+        for (const own of told)
+          if (own) for (const singing of [false, true]) signsBy.set(sureBy(own, singing), own);
       };
       const woven = await weaver.weave(words, { lines: lineStarts(text), onSigns });
-      const rows = woven.flatMap(({ start }, place) => {
-        const [word, own] = [given[place], signs[place]];
+      const rows = woven.flatMap(({ start, confidence }, place) => {
+        const [word, own] = [given[place], signsBy.get(confidence)];
         if (start === null || !own || word?.unknown) return [];
         const said = word?.start ?? null;
         const right = said !== null && Math.abs(toSeconds(start) - said) <= 0.1 ? 1 : 0;

@@ -8,7 +8,7 @@ import { coarsePath } from './coarsePass.ts';
 import type { Range } from '../time/range.ts';
 import { framesIn, type Voice } from './fine.ts';
 import type { Said, Token } from './lattice.ts';
-import { LEAST_TOKENS, type Frames, type Line } from './repeats.ts';
+import { differing, LEAST_TOKENS, type Frames, type Line } from './repeats.ts';
 import { STRIDE } from './settings.ts';
 import { frameAt } from './wordEdges.ts';
 import type { Pin, Tap, Woven } from './woven.ts';
@@ -112,7 +112,7 @@ export function insertionsIn(
   const pathOf = (some: readonly Token[], start = first, end = last) =>
     coarsePath(aligner.plain, voice.coarse, some, start, end);
   const of = tokensOf(tokens);
-  const candidates = differing(lines, tokens, firstLine);
+  const candidates = nearest(lines, tokens, firstLine);
   const size = candidates.reduce((sum, at) => sum + of(lines[at] as Line).length, 0) * STATES;
   const places = IN_A_ROW * (lastLine - firstLine + 1);
   if (last <= first || candidates.length === 0 || size * places * (last - first) > MOST_WORK)
@@ -152,20 +152,15 @@ export function insertionsIn(
 }
 
 /** The places of lines that differ and can be heard, those nearest to one, not too many. */
-function differing(lines: readonly Line[], tokens: readonly Token[], near: number): number[] {
-  const seen = new Set<string>();
+function nearest(lines: readonly Line[], tokens: readonly Token[], to: number): number[] {
   const of = tokensOf(tokens);
-  return lines
-    .map((line, at) => ({ own: of(line), at }))
-    .filter(({ own }) => own.length >= LEAST_TOKENS)
-    .sort((a, b) => Math.abs(a.at - near) - Math.abs(b.at - near))
-    .flatMap(({ own, at }) => {
-      if (seen.size >= MOST_LINES) return [];
-      const key = JSON.stringify(own.map(saidOf));
-      if (seen.has(key)) return [];
-      seen.add(key);
-      return [at];
-    });
+  const heard = lines
+    .map((line, at) => ({ ...line, at }))
+    .filter((line) => of(line).length >= LEAST_TOKENS)
+    .sort((a, b) => Math.abs(a.at - to) - Math.abs(b.at - to));
+  return differing(heard, tokens)
+    .slice(0, MOST_LINES)
+    .map(({ at }) => at);
 }
 
 /**

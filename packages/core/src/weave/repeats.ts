@@ -84,20 +84,44 @@ function sungShare({ song }: Voice, places: Places): number {
   return !song || to <= from ? 1 : sungFrames(song, from, to) / (to - from);
 }
 
-/** How badly a line fits in a gap by the coarse pass: what a frame of the best path costs on average. */
+/** How far around where the coarse pass had a line it is aligned, in frames. */
+const AROUND = 150;
+
+/** Where a line lies in a gap by the coarse pass, and how badly it fits: what a frame of the best path costs on average. */
+interface Rough extends Frames {
+  readonly fit: number;
+}
+
+/** @returns  undefined where the coarse pass leaves a word out */
 function roughly(
   aligner: Aligner,
   voice: Voice,
   tokens: readonly Token[],
-  { from, to }: Frames,
-): number {
+  gap: Frames,
+): Rough | undefined {
   const { coarse } = voice;
-  const [first, last] = [Math.floor(from / STRIDE), Math.min(coarse.count, Math.ceil(to / STRIDE))];
+  const first = Math.floor(gap.from / STRIDE);
+  const last = Math.min(coarse.count, Math.ceil(gap.to / STRIDE));
   const found = coarsePath(aligner.plain, voice.coarse, tokens, first, last);
-  if (!found) return Infinity;
+  if (!found) return undefined;
   const said = new Set(found.tokenOf.filter((token) => token >= 0));
-  if (said.size < tokens.length) return Infinity;
-  return -found.path.score / (last - first);
+  if (said.size < tokens.length) return undefined;
+  const begins = first + found.tokenOf.findIndex((token) => token >= 0);
+  const ends = first + found.tokenOf.findLastIndex((token) => token >= 0) + 1;
+  return {
+    fit: -found.path.score / (last - first),
+    from: Math.max(gap.from, begins * STRIDE - AROUND),
+    to: Math.min(gap.to, ends * STRIDE + AROUND),
+  };
+}
+
+/** Lines of which none is said like one before it. */
+export function differing<T extends Line>(lines: readonly T[], tokens: readonly Token[]): T[] {
+  const seen = new Set<string>();
+  return lines.filter(({ first, last }) => {
+    const key = JSON.stringify(tokens.slice(first, last).map(({ readings }) => readings));
+    return !seen.has(key) && seen.add(key);
+  });
 }
 
 /**
@@ -114,19 +138,18 @@ export function sungAgain(
   onProgress: (share: number) => void,
 ): Again[] {
   const free = tokens.map((token): Token => ({ ...token, bounds: undefined }));
-  const tried = lines.filter(({ first, last }) => last - first >= LEAST_TOKENS);
+  const tried = differing(lines, tokens).filter(({ first, last }) => last - first >= LEAST_TOKENS);
   const within = (gap: Frames): Again[] => {
     if (!isSung(voice, gap.from, gap.to)) return [];
     const best = tried
-      .map((line) => ({
-        line,
-        fit: roughly(aligner, voice, free.slice(line.first, line.last), gap),
-      }))
-      .filter(({ fit }) => fit < Infinity)
-      .sort((a, b) => a.fit - b.fit)
+      .flatMap((line) => {
+        const rough = roughly(aligner, voice, free.slice(line.first, line.last), gap);
+        return rough ? [{ line, rough }] : [];
+      })
+      .sort((a, b) => a.rough.fit - b.rough.fit)
       .slice(0, CLOSELY)
-      .map(({ line }) => {
-        const stretch: Stretch = { ...gap, ...line };
+      .map(({ line, rough }) => {
+        const stretch: Stretch = { from: rough.from, to: rough.to, ...line };
         const found = aligner.places(voice, free, stretch);
         const sure = confidences(found, voice.song !== undefined);
         return {

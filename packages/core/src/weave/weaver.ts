@@ -26,6 +26,7 @@ import { joinedScores, coarsePath, coarseScores } from './coarsePass.ts';
 import { LEFT_OUT, STRIDE } from './settings.ts';
 import { hearSong, type HeardSong, type SongWeights } from './song.ts';
 import { gapsBetween, sungAgain, type Line, hasOneOf } from './repeats.ts';
+import { softlyBegun } from './softVowels.ts';
 import { stretchesOf } from './stretches.ts';
 import { besidePins, edgesOf, FRAME, frameAt, soundsOf } from './wordEdges.ts';
 import type { Pin, Repeat, Tap, Woven } from './woven.ts';
@@ -86,6 +87,8 @@ export class Weaver {
   /** Of the phones. */
   readonly #names: readonly string[];
   #voice: Voice | undefined;
+  /** What the voice was heard in, as `SongLevels` has it; nothing where nobody sings. */
+  #levels: Uint8Array | undefined;
   /** How many frames the voice was learnt from. */
   #learnt = 0;
 
@@ -122,6 +125,7 @@ export class Weaver {
     const coarse = after ? joinedScores(here, after) : here;
     await helper?.heard(coarse);
     this.#take({ ...voice, meanAt, coarse });
+    this.#levels = voice.song && bands.song?.middle;
   }
 
   /** The bands of a sound with its voice brought forward, and what was heard for it. */
@@ -357,7 +361,8 @@ export class Weaver {
     const signs = signsOf(all, roughly);
     const sure = signs.map((own) => sureBy(own, singing));
     // A singer swallows words that are sung all the same.
-    const places = singing ? all : withoutChance(all, sure);
+    const kept = singing ? all : withoutChance(all, sure);
+    const places = this.#levels ? softlyBegun(kept, this.#levels, this.#names) : kept;
     const edges = edgesOf(voice, places);
     const tokenOf = new Map(said.map((index, token) => [index, token]));
     const woven = words.map((_, index): Woven => {
