@@ -188,6 +188,7 @@ interface HeldMovement {
     readonly takes: { readonly count: number; readonly in: string } | null;
     readonly moves: readonly { readonly what: string }[];
   } | null;
+  readonly stays?: readonly { readonly what: string; readonly amount?: number }[];
 }
 
 /** The strands of a programme, in order. */
@@ -225,7 +226,15 @@ interface HeldCue {
   readonly movement?: Partial<HeldMovement> | null;
   readonly keys?: { readonly level: number } | null;
   readonly group?: { readonly standing: string } | null;
-  readonly words: readonly { text: string; start: number; end: number; source: string }[];
+  readonly words: readonly HeldWord[];
+}
+
+interface HeldWord {
+  readonly text: string;
+  readonly start: number;
+  readonly end: number;
+  readonly source: string;
+  readonly held?: readonly { readonly from: number; readonly to: number }[] | null;
 }
 
 export interface Held {
