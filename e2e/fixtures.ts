@@ -250,7 +250,15 @@ export interface Held {
     >;
     marks: Record<string, { at: number; name: string; purpose: string }>;
     sounds: Record<string, { at: number; from: number; level: number; muted: boolean }>;
-    materials: Record<string, { name: string; family: string | null; length: number }>;
+    materials: Record<
+      string,
+      {
+        name: string;
+        family: string | null;
+        length: number;
+        sections?: readonly { start: number }[] | null;
+      }
+    >;
     passages: Record<string, HeldPassage>;
     patterns: Record<
       string,

@@ -104,6 +104,39 @@ test('what is pasted keeps bold and italics, a line a cue, and its look is left 
   );
 });
 
+test('lyrics that are pasted are written out as they are sung when that is asked for, in one step', async ({
+  page,
+  serving,
+  programme,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await asText(page, programme);
+  await page.evaluate(() =>
+    navigator.clipboard.writeText(
+      '[Verse]\nThe rope is wet\nthe rope is long\n\nChorus\nHaul away (x2)\n\nVerse 2\nThe tide is late\n\nChorus\n',
+    ),
+  );
+  await manuscript(page).focus();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+v');
+  const texts = async () => (await held(serving, programme)).texts;
+  await expect.poll(async () => (await texts())[4]).toBe('Haul away (x2)');
+  const asWritten = await texts();
+  const does = page.getByRole('button', { name: 'Write out what is sung' });
+  await expect(page.getByText('4 names of parts are left out')).toBeVisible();
+  await does.press('Enter');
+  await expect
+    .poll(texts)
+    .toEqual([
+      ...['The rope is wet', 'the rope is long', 'Haul away', 'Haul away', 'The tide is late'],
+      ...['Haul away', 'Haul away'],
+    ]);
+  await expect(does).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect.poll(texts).toEqual(asWritten);
+});
+
 test('text is found and replaced by a pattern, in one step', async ({
   page,
   serving,

@@ -227,6 +227,12 @@ test('settings of listening say at once what they would find', async ({ page, se
   expect(await pieces()).toBeGreaterThan(30);
 });
 
+/** Where the sections of the song begin, in seconds. */
+const sectionsOf = async (serving: Serving, id: string) =>
+  Object.values((await held(serving, id)).programme.materials).flatMap(({ sections }) =>
+    (sections ?? []).map(({ start }) => secondsOf(start)),
+  );
+
 test('a bar line that is pinned settles the bars around it, and can be taken back', async ({
   page,
   serving,
@@ -234,6 +240,8 @@ test('a bar line that is pinned settles the bars around it, and can be taken bac
   const id = await openSong(page, serving);
   await expect(page.getByRole('application')).toBeVisible();
   const before = (await bars(serving, id)).map(({ at }) => at);
+  const sections = await sectionsOf(serving, id);
+  expect(sections.length).toBeGreaterThan(1);
   const inHand = page.getByRole('radiogroup', { name: 'In hand' });
   await inHand.getByText('Beats').click();
   // From the first bar line to the second beat of its bar.
@@ -250,6 +258,15 @@ test('a bar line that is pinned settles the bars around it, and can be taken bac
     .poll(async () => (await pinned()).map(({ at }) => at))
     .toEqual([beats[first + 1]?.at]);
   expect((await bars(serving, id)).map(({ at }) => at)).toContain(beats[first + 1]?.at);
+  // Its sections are found again, on the bar lines that there are now.
+  await expect
+    .poll(async () => {
+      const lines = (await bars(serving, id)).map(({ at }) => secondsOf(at));
+      const starts = await sectionsOf(serving, id);
+      return starts.filter((start) => !lines.some((line) => Math.abs(line - start) < 0.001));
+    })
+    .toEqual([]);
+  expect(await sectionsOf(serving, id)).not.toEqual(sections);
   await page.reload();
   await expect(page.getByRole('application')).toBeVisible();
   await inHand.getByText('Beats').click();
@@ -261,6 +278,7 @@ test('a bar line that is pinned settles the bars around it, and can be taken bac
   await page.keyboard.press('b');
   await expect.poll(async () => (await pinned()).length).toBe(0);
   await expect.poll(async () => (await bars(serving, id)).map(({ at }) => at)).toEqual(before);
+  await expect.poll(() => sectionsOf(serving, id)).toEqual(sections);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await pinned()).length).toBe(1);
 });

@@ -18,6 +18,7 @@ import type { Retiming } from '@cadence/core/programme/woven/retimed.ts';
 import { add, type Ticks } from '@cadence/core/time/ticks.ts';
 import { formatTimecode } from '@cadence/core/time/timecode.ts';
 import { make } from '../desk/desk.ts';
+import { sungAs } from '@cadence/core/formats/sheet/songSheet.ts';
 import { plural } from '@cadence/core/text/plural.ts';
 import { whenIdle } from '../sync/idle.ts';
 import { say, messageOf } from '../desk/say.ts';
@@ -85,19 +86,6 @@ function buttonFor({ contents, place }: Choice, there: number, count: number): s
   if (place === 'again') return 'Update the script';
   return there > 0 ? 'Replace the cues' : `Bring in ${plural(count, named[contents])}`;
 }
-
-/** What changes in lyrics that come in as they are sung. */
-const sungAs = ({ again, names }: NonNullable<Planned['sung']>): string =>
-  [
-    ...(again > 0
-      ? [`${plural(again, 'line')} sung again ${again === 1 ? 'is' : 'are'} added`]
-      : []),
-    ...(names > 0
-      ? [
-          `${plural(names, 'name of a part', 'names of parts')} ${names === 1 ? 'is' : 'are'} left out`,
-        ]
-      : []),
-  ].join(', ');
 
 /** What a choice would make of the programme as it is now, on a strand that may be yet to come. */
 function planFor(id: string, choice: Choice, onto: Strand): Promise<Planned> {

@@ -42,6 +42,7 @@ import { openNow, store, useApp, useOpen, useShown } from '../desk/store.ts';
 import { followWithClicks } from './clicks.ts';
 import { followWithKeys, prepareKeys } from './keySounds.ts';
 import { player } from '../playback/player.ts';
+import { sectionsFollow } from '../listening/sectionsFollow.ts';
 import { settling } from '../weaving/settling.ts';
 import { tapping } from '../timing/tapping.ts';
 import { linesOfWords } from '../words/lines.ts';
@@ -180,12 +181,14 @@ function Opened() {
     document.addEventListener('keydown', answerKey);
     const stopTapping = tapping.listen();
     const stopSettling = settling();
+    const stopSections = sectionsFollow();
     const stopClicks = followWithClicks();
     const stopKeys = followWithKeys();
     return () => {
       document.removeEventListener('keydown', answerKey);
       stopTapping();
       stopSettling();
+      stopSections();
       stopClicks();
       stopKeys();
     };

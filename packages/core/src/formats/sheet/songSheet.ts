@@ -2,6 +2,7 @@
  * Lyrics as they are sung: names of parts such as “Chorus” are not sung, a part that is only named is sung as it was written
  * before, and “x3” says how often a line or a part is sung.
  */
+import { plural } from '../../text/plural.ts';
 import type { Block } from './blocks.ts';
 
 export interface AsSung {
@@ -123,3 +124,16 @@ export function asSung(blocks: readonly Block[]): AsSung {
   });
   return { blocks: sung, again, names };
 }
+
+/** What changes in lyrics that come in as they are sung; nothing where nothing does. */
+export const sungAs = ({ again, names }: Pick<AsSung, 'again' | 'names'>): string =>
+  [
+    ...(again > 0
+      ? [`${plural(again, 'line')} sung again ${again === 1 ? 'is' : 'are'} added`]
+      : []),
+    ...(names > 0
+      ? [
+          `${plural(names, 'name of a part', 'names of parts')} ${names === 1 ? 'is' : 'are'} left out`,
+        ]
+      : []),
+  ].join(', ');

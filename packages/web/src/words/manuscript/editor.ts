@@ -18,15 +18,18 @@ import { emphasise, type Emphasis } from '@cadence/core/programme/edits/text/emp
 import type { Edit } from '@cadence/core/programme/record/change.ts';
 import { cuesInOrder } from '@cadence/core/programme/order.ts';
 import type { Cue, Id, Programme } from '@cadence/core/programme/programme.ts';
-import { plainText } from '@cadence/core/text/lines.ts';
+import { plainText, type Line } from '@cadence/core/text/lines.ts';
 import { firstEndingAfter } from '@cadence/core/time/range.ts';
 import { act } from '../../desk/actions.ts';
 import { make, makeTyped, newId, redo, typing, undo } from '../../desk/desk.ts';
+import { offer } from '../../desk/offer.tsx';
+import { say } from '../../desk/say.ts';
 import { beforeLeaving } from '../../sync/leaving.ts';
 import { currentStrand, openNow, store } from '../../desk/store.ts';
 import { selected } from '../../desk/view.ts';
 import { player } from '../../playback/player.ts';
 import { htmlOf, linesOfHtml, linesOfPlain } from './clipboard.ts';
+import { pastedLyrics } from './pastedLyrics.ts';
 import { linesAt, spanStylesField, marksOf, remark } from './spanStyles.ts';
 import { margins } from './margin.ts';
 import { ornaments, setMarks, spoken } from './ornaments.ts';
@@ -65,6 +68,7 @@ export class ManuscriptEditor {
   #selection: readonly Id[] = [];
   #timer: ReturnType<typeof setTimeout> | undefined;
   #typedAt = 0;
+  #closed = false;
 
   constructor(parent: HTMLElement, asks: Asks) {
     this.#asks = asks;
@@ -116,6 +120,7 @@ export class ManuscriptEditor {
   close(): void {
     this.keep();
     for (const off of this.#offs) off();
+    this.#closed = true;
     clearTimeout(this.#timer);
     this.#view.destroy();
   }
@@ -326,8 +331,20 @@ export class ManuscriptEditor {
     if (lines.length === 0) return false;
     event.preventDefault();
     this.keep();
-    const { state } = this.#view;
-    const { from, to } = state.selection.main;
+    const { from, to } = this.#view.state.selection.main;
+    const pasted = this.#putLines(lines, from, to);
+    const lyrics = pastedLyrics(lines, plain);
+    if (lyrics)
+      offer(`These read as lyrics: ${lyrics.changes}.`, 'Write out what is sung', () => {
+        const at = this.#closed ? -1 : this.#view.state.doc.toString().indexOf(pasted);
+        if (at < 0) say.note('What was pasted is not here as it was any more.');
+        else this.#putLines(lyrics.lines, at, at + pasted.length);
+      });
+    return true;
+  }
+
+  /** Puts lines in the place of a stretch of the text, and keeps them; gives them as they stand there. */
+  #putLines(lines: readonly Line[], from: number, to: number): string {
     const insert = lines.map((line) => plainText([line])).join('\n');
     this.#view.dispatch({
       changes: { from, to, insert },
@@ -337,7 +354,7 @@ export class ManuscriptEditor {
       scrollIntoView: true,
     });
     this.keep();
-    return true;
+    return insert;
   }
 
   /** What is copied keeps its bold and italics for whoever pastes it. */

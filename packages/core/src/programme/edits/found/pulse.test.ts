@@ -1,7 +1,8 @@
 import { fromSeconds, toSeconds } from '../../../time/ticks.ts';
 import { beatsInOrder } from '../../order.ts';
 import type { Programme } from '../../programme.ts';
-import { countingIds } from '../../samples.ts';
+import { update } from '../../record/change.ts';
+import { countingIds, sampleMaterial } from '../../samples.ts';
 import { done, withBeats } from '../done.samples.ts';
 import {
   doublePulse,
@@ -16,6 +17,7 @@ import {
   shiftBars,
   shiftHalfBeat,
   sureOfBars,
+  withOtherBars,
 } from './pulse.ts';
 
 const s = fromSeconds;
@@ -57,6 +59,20 @@ describe('the pulse', () => {
     const free = done(one, pinBar(one, 'b6'));
     expect(free.beats.b6?.pin).toBeNull();
     expect(bars(free)).toEqual([2, 6, 10, 14, 18, 22]);
+  });
+
+  it('tells which materials have other bar lines, and none where sections come along', () => {
+    const programme = withBeats(24);
+    const pin = pinBar(programme, 'b6');
+    expect(withOtherBars(programme, pin)).toEqual(['m']);
+    expect(withOtherBars(programme, removeBeats(programme, ['b1']))).toEqual(['m']);
+    expect(
+      withOtherBars(programme, fixBeats(programme, 'm', { start: s(0), end: s(9) }, true)),
+    ).toEqual([]);
+    const sections = update('material', sampleMaterial('m'), { sections: [] });
+    expect(withOtherBars(programme, { ...pin, changes: [...pin.changes, ...sections] })).toEqual(
+      [],
+    );
   });
 
   it('settles by what was heard around a bar line that is pinned', () => {

@@ -53,6 +53,18 @@ export function setSong(
   return old ? update('material', old, song) : [];
 }
 
+/** The materials whose bar lines an edit changed; none where it brings the sections of a song along. */
+export function withOtherBars({ beats }: Programme, { changes }: Edit): Id[] {
+  if (changes.some(({ entity }) => entity === 'material')) return [];
+  const materials = changes.flatMap((change): Id[] => {
+    if (change.entity !== 'beat') return [];
+    const { id, was, becomes } = change;
+    if (was && becomes && !('bar' in becomes) && !('at' in becomes)) return [];
+    return [beats[id]?.material ?? was?.material ?? ''];
+  });
+  return [...new Set(materials)];
+}
+
 /** Puts the pulse just found in the place of what was there, but for what the editor fixed. */
 export function setPulse(
   programme: Programme,

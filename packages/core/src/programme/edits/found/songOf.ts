@@ -9,16 +9,22 @@ import type { Material } from '../../programme.ts';
 export type Song = Required<Pick<Material, 'sections' | 'energy'>>;
 
 /** @param found  the pulse of what was heard */
-export function songOf({ pulse, level }: Pick<Heard, 'pulse' | 'level'>, found: FoundPulse): Song {
-  const sections = findSections(pulse, level, barLinesOf(found)).map(
-    ({ start, end, kind, letter }) => ({
-      ...{ kind, letter },
-      start: fromSeconds(start),
-      end: fromSeconds(end),
-    }),
-  );
-  return {
-    sections: sections.length > 0 ? sections : null,
-    energy: packEnergy(energyOf(level)),
-  };
+export const songOf = (heard: HeardOfSong, found: FoundPulse): Song => ({
+  sections: sectionsOn(heard, barLinesOf(found)),
+  energy: packEnergy(energyOf(heard.level)),
+});
+
+type HeardOfSong = Pick<Heard, 'pulse' | 'level'>;
+
+/** @param lines  the bar lines, in seconds */
+export function sectionsOn(
+  { pulse, level }: HeardOfSong,
+  lines: readonly number[],
+): Song['sections'] {
+  const sections = findSections(pulse, level, lines).map(({ start, end, kind, letter }) => ({
+    ...{ kind, letter },
+    start: fromSeconds(start),
+    end: fromSeconds(end),
+  }));
+  return sections.length > 0 ? sections : null;
 }
