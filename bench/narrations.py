@@ -6,7 +6,7 @@ Each is spoken by another engine and voice (espeak-ng, flite, festival) from a m
 over a quiet bed of tones. Beside NAME.wav lie NAME.txt (what is said), NAME.truth.json (as ../shared/sound/speech has it) and
 NAME.other.txt with NAME.other.json: the same sound with 5 to 10 % of the words of the script missing or never said.
 The words' times are the engines' own. Needs numpy and the Debian packages espeak-ng, flite, festival, festvox-kallpc16k,
-festvox-us-slt-hts. In other languages only espeak-ng speaks, and the truth knows the starts of phrases.
+festvox-us-slt-hts. In other languages only espeak-ng speaks.
 """
 import ctypes as c, json, os, random, subprocess, sys, tempfile
 import numpy as np
@@ -209,11 +209,6 @@ def main():
             gap = r.uniform(.1, 1.2); sound += [x, np.zeros(int(gap * RATE), np.float32)]; at += len(x) / RATE + int(gap * RATE) / RATE
         x = np.concatenate(sound); x *= .3 / np.abs(x).max()
         power = np.mean(x[np.abs(x) > .003] ** 2)
-        if language != 'en':
-            starts, k = set(), 0
-            for s in sentences: starts.add(k); k += len(s.split())
-            for i, w in enumerate(words):
-                if i not in starts: w['unknown'] = True
         for label, snr in (('clean', None), ('20', 20), ('15', 15), ('bed', 16)):
             y = x
             if snr:
