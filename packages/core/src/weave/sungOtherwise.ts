@@ -68,35 +68,60 @@ export async function sungOtherwise(
 
 /** So much surer is a line elsewhere, on average of its words, if it is there. */
 const SURER = 0.15;
+/** From so sure on a line is sung in both places; about as sure is one that is less sure by no more than this. */
+const SUNG = 0.8;
+const ABOUT = 0.05;
+
+const meanOf = (some: readonly Woven[]): number =>
+  some.reduce((sum, { confidence }) => sum + confidence, 0) / some.length;
+
+/** Where a line goes that may be elsewhere: where it is clearly surer, or first where it is sung twice. */
+function betterPlace(own: readonly Woven[], others: readonly Repeat[]): Repeat | undefined {
+  const sure = meanOf(own);
+  const [best] = [...others].sort((one, other) => meanOf(other.woven) - meanOf(one.woven));
+  if (best && meanOf(best.woven) > sure + SURER) return best;
+  return others
+    .filter((other) => meanOf(other.woven) >= Math.max(SUNG, sure - ABOUT))
+    .filter(({ woven }) => (woven[0]?.start ?? Infinity) < (own[0]?.start ?? -Infinity))
+    .sort((one, other) => (one.woven[0]?.start ?? 0) - (other.woven[0]?.start ?? 0))[0];
+}
 
 /**
- * Lines that are found again beside where they stand, between their neighbours, and are surer there: that is where they are.
+ * Lines that are found again beside where they stand, between their neighbours: each is where it is clearly surer. One that
+ * is sung twice and written once is where it is sung first, whichever time was found first; the other is its repeat.
  *
+ * @param words  as they are written; lines of the same words are one line
  * @param lines  those that may go elsewhere, by their words
  * @param again  lines that were found where no word stands
  */
-export function whereSurer(
+export function whereSung(
+  words: readonly string[],
   lines: readonly Line[],
-  woven: Woven[],
+  woven: readonly Woven[],
   again: readonly Repeat[],
-): Woven[] {
+): { readonly woven: Woven[]; readonly again: Repeat[] } {
+  const textOf = (from: number, to: number) => words.slice(from, to).join(' ').toLowerCase();
   const best = [...woven];
-  const mean = (some: readonly Woven[]) =>
-    some.reduce((sum, { confidence }) => sum + confidence, 0) / some.length;
+  let left = [...again];
   for (const { first, last } of lines) {
     const own = best.slice(first, last);
     if (own.some(({ source }) => source === 'pinned')) continue;
     const before = best.slice(0, first).findLast(({ end }) => end !== null)?.end ?? -Infinity;
     const after = best.slice(last).find(({ start }) => start !== null)?.start ?? Infinity;
-    const [there] = again
-      .filter((repeat) => repeat.from === first && repeat.to === last)
-      .map((repeat) => repeat.woven)
-      .filter(
-        (other) =>
-          (other[0]?.start ?? -Infinity) >= before && (other.at(-1)?.end ?? Infinity) <= after,
-      )
-      .sort((one, other) => mean(other) - mean(one));
-    if (there && mean(there) > mean(own) + SURER) best.splice(first, last - first, ...there);
+    const others = left.filter(
+      (other) =>
+        textOf(other.from, other.to) === textOf(first, last) &&
+        (other.woven[0]?.start ?? -Infinity) >= before &&
+        (other.woven.at(-1)?.end ?? Infinity) <= after,
+    );
+    const there = betterPlace(own, others);
+    if (!there) continue;
+    best.splice(first, last - first, ...there.woven);
+    const isSungThere = meanOf(own) >= SUNG && own.every(({ start }) => start !== null);
+    left = left.flatMap((other) =>
+      other !== there ? [other] : isSungThere ? [{ ...other, woven: own }] : [],
+    );
   }
-  return best;
+  left.sort((one, other) => (one.woven[0]?.start ?? 0) - (other.woven[0]?.start ?? 0));
+  return { woven: best, again: left };
 }

@@ -17,7 +17,7 @@ import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
 import { asSung } from './insertions.ts';
-import { sungOtherwise, whereSurer } from './sungOtherwise.ts';
+import { sungOtherwise, whereSung } from './sungOtherwise.ts';
 import { meansOf } from './means.ts';
 import { withNear } from './near.ts';
 import { partsOf, type Part } from './parts.ts';
@@ -198,11 +198,13 @@ export class Weaver {
       return words.map((_, word) => all[sung.placeOf[word] ?? -1]);
     });
     if (found === woven && learnt === 0) this.#forget();
-    if (found.every(({ confidence }) => confidence >= SURE)) return found;
+    if (!voice.song && found.every(({ confidence }) => confidence >= SURE)) return found;
     const again = this.repeats(words, found, { ...options, onProgress: ignore });
     // What the editor tapped is where it was tapped.
     const free = script.filter((line) => !hasOneOf(line, taps));
-    return whereSurer(free, found, again);
+    const sung = whereSung(words, free, found, again);
+    this.#repeats = { of: ofRepeats(words, sung.woven, options), found: sung.again };
+    return sung.woven;
   }
 
   /** Words as tokens, those bound that were tapped. */
@@ -262,8 +264,7 @@ export class Weaver {
    */
   repeats(words: readonly string[], woven: readonly Woven[], options: WeaveOptions = {}): Repeat[] {
     if (this.#song && !this.#voice?.song) return [];
-    const { within, lines } = options;
-    const of = JSON.stringify([words, lines, within, woven.map(({ start }) => start)]);
+    const of = ofRepeats(words, woven, options);
     if (this.#repeats?.of !== of) this.#repeats = { of, found: this.#again(words, woven, options) };
     return this.#repeats.found;
   }
@@ -431,6 +432,13 @@ export class Weaver {
     return stretchesOf(found.tokenOf, part);
   }
 }
+
+/** What lines were looked for in: the same again finds the same. */
+const ofRepeats = (
+  words: readonly string[],
+  woven: readonly Woven[],
+  { within, lines }: WeaveOptions,
+): string => JSON.stringify([words, lines, within, woven.map(({ start }) => start)]);
 
 /** Lines of a script by their words. */
 const scriptOf = (lines: readonly number[], words: readonly string[]): Line[] =>
