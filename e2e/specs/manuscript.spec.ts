@@ -133,6 +133,7 @@ test('lyrics that are pasted are written out as they are sung when that is asked
       ...['Haul away', 'Haul away'],
     ]);
   await expect(does).toHaveCount(0);
+  await expect(page.getByText('The lyrics are written out as they are sung.')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect.poll(texts).toEqual(asWritten);
 });

@@ -27,6 +27,7 @@ import { say } from '../../desk/say.ts';
 import { beforeLeaving } from '../../sync/leaving.ts';
 import { currentStrand, openNow, store } from '../../desk/store.ts';
 import { selected } from '../../desk/view.ts';
+import { showWindow } from '../../desk/windows.ts';
 import { player } from '../../playback/player.ts';
 import { htmlOf, linesOfHtml, linesOfPlain } from './clipboard.ts';
 import { pastedLyrics } from './pastedLyrics.ts';
@@ -335,12 +336,24 @@ export class ManuscriptEditor {
     const pasted = this.#putLines(lines, from, to);
     const lyrics = pastedLyrics(lines, plain);
     if (lyrics)
-      offer(`These read as lyrics: ${lyrics.changes}.`, 'Write out what is sung', () => {
-        const at = this.#closed ? -1 : this.#view.state.doc.toString().indexOf(pasted);
-        if (at < 0) say.note('What was pasted is not here as it was any more.');
-        else this.#putLines(lyrics.lines, at, at + pasted.length);
-      });
+      offer(`These read as lyrics: ${lyrics.changes}.`, 'Write out what is sung', () =>
+        this.#writeOut(pasted, lyrics.lines),
+      );
     return true;
+  }
+
+  /** Puts lyrics as they are sung in the place of those that were pasted. */
+  #writeOut(pasted: string, sung: readonly Line[]): void {
+    const at = this.#closed ? -1 : this.#view.state.doc.toString().indexOf(pasted);
+    if (at < 0) {
+      say.note('What was pasted is not here as it was any more.');
+      return;
+    }
+    this.#putLines(sung, at, at + pasted.length);
+    if (openNow().programme.facts.sound !== null)
+      offer('The lyrics are written out as they are sung.', 'Weave words on the sound', () =>
+        showWindow('weave'),
+      );
   }
 
   /** Puts lines in the place of a stretch of the text, and keeps them; gives them as they stand there. */
