@@ -1,17 +1,19 @@
 /**
- * Lines of a script that are sung again where nothing is written: a chorus that was written once, a line that is said twice.
+ * Lines of a script that are heard again where nothing is written: a chorus that was written once, a line that is said twice.
  *
- * Where somebody sings for a while and no word lies, each line of the script is tried by the coarse pass; the few that fit
+ * Where somebody sings or speaks for a while and no word lies, each line of the script is tried by the coarse pass; the few that fit
  * best are aligned, and one of which the words are sure is taken. What is left before and after it is tried again.
  */
 import type { Aligner } from './aligner.ts';
 import { coarsePath } from './coarsePass.ts';
 import { confidences } from './confidence.ts';
-import type { Stretch, Voice } from './fine.ts';
+import { STEP } from './cepstra.ts';
+import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Token } from './lattice.ts';
 import type { Placed, Places } from './placed.ts';
 import { STRIDE } from './settings.ts';
 import { singsAt, type HeardSong } from './song.ts';
+import { FRAME } from './wordEdges.ts';
 
 /** A line of the script by its tokens, and the one after its last. */
 export interface Line {
@@ -35,6 +37,8 @@ const SURE_ENOUGH = 0.65;
 const SURE_EACH = 0.35;
 /** How much of a line is singing: what an instrument plays is that only here and there. */
 const SUNG_THROUGH = 0.8;
+/** So many lines are tried in one place: those nearest to it in the script. */
+const MOST_TRIED = 60;
 /** A place with more frames is no gap in a song. */
 const MOST_FRAMES = 6000;
 
@@ -51,16 +55,13 @@ export interface Frames {
 }
 
 /** What lies between the frames of words, in order. */
-export function gapsBetween(
-  words: readonly (readonly [number, number])[],
-  whole: Frames,
-): Frames[] {
-  const gaps: Frames[] = [];
+export function gapsBetween(words: readonly (readonly [number, number])[], whole: Frames): Gap[] {
+  const gaps: Gap[] = [];
   let from = whole.from;
-  for (const [start, end] of [...words, [whole.to, whole.to] as const]) {
-    if (start > from) gaps.push({ from, to: start });
+  [...words, [whole.to, whole.to] as const].forEach(([start, end], after) => {
+    if (start > from) gaps.push({ from, to: start, after });
     from = Math.max(from, end);
-  }
+  });
   return gaps;
 }
 
@@ -71,10 +72,33 @@ function sungFrames(song: HeardSong, from: number, to: number): number {
   return count;
 }
 
-/** Whether there is singing for a line between two frames. */
-function isSung({ song }: Voice, from: number, to: number): boolean {
-  if (to - from < LEAST_SUNG || to - from > MOST_FRAMES) return false;
-  return !song || sungFrames(song, from, to) >= LEAST_SUNG;
+/** What is so much quieter than the loud frames of a sound is a pause between spoken words, in decibels. */
+const PAUSE = 30;
+
+/** For each frame, how many before it are loud enough to be spoken. */
+function spokenUpTo({ loudness, frames }: Voice): Uint32Array {
+  const steps = Math.round(FRAME / STEP);
+  const loud = Float32Array.from(loudness).sort()[Math.floor(0.9 * loudness.length)] ?? 0;
+  const counts = new Uint32Array(framesIn(frames) + 1);
+  for (let frame = 0; frame + 1 < counts.length; frame++)
+    counts[frame + 1] =
+      (counts[frame] as number) + Number((loudness[frame * steps] ?? -Infinity) >= loud - PAUSE);
+  return counts;
+}
+
+/** Whether there is singing, or speech where nobody sings, for a line between two frames. */
+function lineIn(voice: Voice): (gap: Frames) => boolean {
+  const { song } = voice;
+  const spoken = song ? undefined : spokenUpTo(voice);
+  return ({ from, to }) => {
+    if (to - from < LEAST_SUNG || to - from > MOST_FRAMES) return false;
+    const heard = spoken
+      ? (spoken[to] ?? 0) - (spoken[from] ?? 0)
+      : song
+        ? sungFrames(song, from, to)
+        : 0;
+    return heard >= LEAST_SUNG;
+  };
 }
 
 /** The share of singing from the first to the last of some words. */
@@ -124,6 +148,12 @@ export function differing<T extends Line>(lines: readonly T[], tokens: readonly 
   });
 }
 
+/** A place without words of the script. */
+export interface Gap extends Frames {
+  /** How many words of the script lie before it. */
+  readonly after: number;
+}
+
 /**
  * @param lines  of the script
  * @param gaps   where no word of it lies
@@ -134,14 +164,20 @@ export function sungAgain(
   voice: Voice,
   tokens: readonly Token[],
   lines: readonly Line[],
-  gaps: readonly Frames[],
+  gaps: readonly Gap[],
   onProgress: (share: number) => void,
 ): Again[] {
   const free = tokens.map((token): Token => ({ ...token, bounds: undefined }));
   const tried = differing(lines, tokens).filter(({ first, last }) => last - first >= LEAST_TOKENS);
-  const within = (gap: Frames): Again[] => {
-    if (!isSung(voice, gap.from, gap.to)) return [];
-    const best = tried
+  const hasLine = lineIn(voice);
+  const near = ({ after }: Gap): Line[] =>
+    [...tried]
+      .sort((a, b) => Math.abs(a.first - after) - Math.abs(b.first - after))
+      .slice(0, MOST_TRIED)
+      .sort((a, b) => a.first - b.first);
+  const within = (gap: Gap): Again[] => {
+    if (!hasLine(gap)) return [];
+    const best = near(gap)
       .flatMap((line) => {
         const rough = roughly(aligner, voice, free.slice(line.first, line.last), gap);
         return rough ? [{ line, rough }] : [];
@@ -169,9 +205,9 @@ export function sungAgain(
     const said = best.places.filter((place): place is Placed => place !== undefined);
     const [start, end] = [said[0]?.from ?? gap.to, said.at(-1)?.to ?? gap.from];
     return [
-      ...within({ from: gap.from, to: start }),
+      ...within({ ...gap, to: start }),
       { first: best.first, last: best.last, places: best.places },
-      ...within({ from: end, to: gap.to }),
+      ...within({ ...gap, from: end }),
     ];
   };
   return gaps.flatMap((gap, at) => {

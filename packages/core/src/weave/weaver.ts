@@ -11,7 +11,7 @@ import type { AcousticModel } from './acousticModel.ts';
 import { Aligner } from './aligner.ts';
 import { halfOf, type PlainVoice, type WeaveHelper } from './helper.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
-import { confidences, signsOf, SURE, sureBy, withoutChance } from './confidence.ts';
+import { confidences, signsOf, sureBy, withoutChance } from './confidence.ts';
 import { framesIn, type Stretch, type Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
@@ -198,7 +198,8 @@ export class Weaver {
       return words.map((_, word) => all[sung.placeOf[word] ?? -1]);
     });
     if (found === woven && learnt === 0) this.#forget();
-    if (!voice.song && found.every(({ confidence }) => confidence >= SURE)) return found;
+    // Of speech that is said again an editor keeps whichever is better.
+    if (!voice.song) return found;
     const again = this.repeats(words, found, { ...options, onProgress: ignore });
     // What the editor tapped is where it was tapped.
     const free = script.filter((line) => !hasOneOf(line, taps));
@@ -263,7 +264,6 @@ export class Weaver {
    * @param options  the same as for them; only there is anything looked for
    */
   repeats(words: readonly string[], woven: readonly Woven[], options: WeaveOptions = {}): Repeat[] {
-    if (this.#song && !this.#voice?.song) return [];
     const of = ofRepeats(words, woven, options);
     if (this.#repeats?.of !== of) this.#repeats = { of, found: this.#again(words, woven, options) };
     return this.#repeats.found;

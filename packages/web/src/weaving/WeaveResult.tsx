@@ -46,7 +46,7 @@ interface SungAgainProps {
   readonly setAdds: (adds: boolean) => void;
 }
 
-/** Lines that are sung again where nothing is written. */
+/** Lines that are heard again where nothing is written. */
 export function SungAgain({ programme, weaving, repeats, adds, setAdds }: SungAgainProps) {
   const { frameRate, startTimecode } = programme.facts;
   if (repeats.length === 0) return null;

@@ -65,13 +65,13 @@ export async function weave(
   return all;
 }
 
-/** What weaving found: a time for each word, and lines that are sung again where nothing is written. */
+/** What weaving found: a time for each word, and lines that are heard again where nothing is written. */
 export interface FoundWords {
   readonly woven: readonly Woven[];
   readonly repeats: readonly Repeat[];
 }
 
-/** As {@link weave}, and the lines that are sung again. */
+/** As {@link weave}, and the lines that are heard again. */
 export async function weaveAll(
   programme: Programme,
   strand: Id,

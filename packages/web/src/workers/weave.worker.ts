@@ -33,7 +33,7 @@ export type Doing =
   | 'Listening'
   | 'Learning the room'
   | 'Weaving'
-  | 'Looking for lines that are sung again'
+  | 'Looking for lines that are heard again'
   | 'Comparing';
 export type OnProgress = (doing: Doing, share: number) => void;
 
@@ -110,7 +110,7 @@ const weaving = {
     });
   },
 
-  /** Lines that are sung again where nothing is written. @param woven  what came of this order */
+  /** Lines that are heard again where nothing is written. @param woven  what came of this order */
   async repeats(
     order: WeaveOrder,
     woven: readonly Woven[],
@@ -120,7 +120,7 @@ const weaving = {
     return it.repeats(order.words, woven, {
       within: order.within,
       lines: order.lines,
-      onProgress: (share) => onProgress('Looking for lines that are sung again', share),
+      onProgress: (share) => onProgress('Looking for lines that are heard again', share),
     });
   },
 
