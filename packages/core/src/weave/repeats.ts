@@ -1,8 +1,8 @@
 /**
  * Lines of a script that are heard again where nothing is written: a chorus that was written once, a line that is said twice.
  *
- * Where somebody sings or speaks for a while and no word lies, each line of the script is tried by the coarse pass; the few that fit
- * best are aligned, and one of which the words are sure is taken. What is left before and after it is tried again.
+ * Where somebody sings or speaks for a while and no word lies, the lines of the script are tried by the coarse pass. The few
+ * that fit best are aligned, and one of which the words are sure is taken. What is left before and after it is tried again.
  */
 import type { Aligner } from './aligner.ts';
 import { coarsePath } from './coarsePass.ts';
@@ -86,8 +86,8 @@ function spokenUpTo({ loudness, frames }: Voice): Uint32Array {
   return counts;
 }
 
-/** Whether there is singing, or speech where nobody sings, for a line between two frames. */
-function lineIn(voice: Voice): (gap: Frames) => boolean {
+/** Tells whether there is singing, or speech where nobody sings, for a line between two frames. */
+export function lineIn(voice: Voice): (gap: Frames) => boolean {
   const { song } = voice;
   const spoken = song ? undefined : spokenUpTo(voice);
   return ({ from, to }) => {

@@ -11,8 +11,8 @@ import type { AcousticModel } from './acousticModel.ts';
 import { Aligner } from './aligner.ts';
 import { halfOf, type PlainVoice, type WeaveHelper } from './helper.ts';
 import { cepstraOf, type Bands } from './cepstra.ts';
-import { confidences, signsOf, sureBy, withoutChance } from './confidence.ts';
-import { framesIn, type Stretch, type Voice } from './fine.ts';
+import { signsOf, sureBy, withoutChance } from './confidence.ts';
+import type { Stretch, Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
 import { realigned } from './realign.ts';
@@ -25,7 +25,8 @@ import type { Placed, Places } from './placed.ts';
 import { joinedScores, coarsePath, coarseScores } from './coarsePass.ts';
 import { LEFT_OUT, STRIDE } from './settings.ts';
 import { hearSong, type HeardSong, type SongWeights } from './song.ts';
-import { gapsBetween, sungAgain, type Line, hasOneOf } from './repeats.ts';
+import { heardAgain } from './heardAgain.ts';
+import { hasOneOf, type Line } from './repeats.ts';
 import { softlyBegun } from './softVowels.ts';
 import { stretchesOf } from './stretches.ts';
 import { besidePins, edgesOf, FRAME, frameAt, soundsOf } from './wordEdges.ts';
@@ -167,7 +168,10 @@ export class Weaver {
   async weave(words: readonly string[], options: WeaveOptions = {}): Promise<Woven[]> {
     const { lines } = options;
     if (!lines) return this.#weaveOnce(words, options);
-    const { onProgress = ignore } = options;
+    const { onProgress: tell = ignore } = options;
+    // Lines of a song are looked for again at the end.
+    const most = this.#voice?.song ? BEFORE_AGAIN : 1;
+    const onProgress = (share: number) => tell(most * share);
     let done = FIRST_LOOK;
     const woven = await this.#weaveLines(words, {
       ...options,
@@ -200,7 +204,10 @@ export class Weaver {
     if (found === woven && learnt === 0) this.#forget();
     // Of speech that is said again an editor keeps whichever is better.
     if (!voice.song) return found;
-    const again = this.repeats(words, found, { ...options, onProgress: ignore });
+    const again = this.repeats(words, found, {
+      ...options,
+      onProgress: (share) => tell(most + (1 - most) * share),
+    });
     // What the editor tapped is where it was tapped.
     const free = script.filter((line) => !hasOneOf(line, taps));
     const sung = whereSung(words, free, found, again);
@@ -274,44 +281,10 @@ export class Weaver {
     woven: readonly Woven[],
     { within, lines = [], onProgress = ignore }: WeaveOptions,
   ): Repeat[] {
-    const plan = this.#plan(words, { within });
-    const { voice, said, tokens } = plan;
-    const tokenOf = new Map(said.map((index, token) => [index, token]));
-    const ends = [...lines.slice(1), words.length];
-    const all = lines.map((from, at): Line => {
-      const own = said.filter((index) => index >= from && index < (ends[at] as number));
-      const first = tokenOf.get(own[0] ?? -1) ?? 0;
-      return { first, last: first + own.length };
-    });
-    const taken = said.flatMap((index): [number, number][] => {
-      const { start, end } = woven[index] as Woven;
-      return start === null || end === null ? [] : [[frameAt(voice, start), frameAt(voice, end)]];
-    });
-    const count = framesIn(voice.frames);
-    const bounds = within
-      ? {
-          from: Math.max(0, frameAt(voice, within.start)),
-          to: Math.min(count, frameAt(voice, within.end)),
-        }
-      : { from: 0, to: count };
-    return sungAgain(this.#aligner, voice, tokens, all, gapsBetween(taken, bounds), onProgress).map(
-      ({ first, last, places }) => {
-        const sure = confidences(places, voice.song !== undefined);
-        const edges = edgesOf(voice, places);
-        const from = said[first] as number;
-        const to = (said[last - 1] as number) + 1;
-        return {
-          from,
-          to,
-          woven: Array.from({ length: to - from }, (_, at): Woven => {
-            const token = (tokenOf.get(from + at) ?? -1) - first;
-            const [start, end] = edges[token] ?? [null, null];
-            const sounds = soundsOf(voice, places[token], this.#names);
-            return { start, end, confidence: sure[token] ?? 0, source: 'woven', sounds };
-          }),
-        };
-      },
-    );
+    const voice = this.#voice;
+    if (!voice) throw new Error('There is no sound to weave on.');
+    const where = { aligner: this.#aligner, voice, names: this.#names, within };
+    return heardAgain(where, woven, lines, () => this.#plan(words, { within }), onProgress);
   }
 
   #plan(
@@ -450,6 +423,8 @@ const boundsOf = (tap: number | undefined): Pick<Token, 'bounds'> =>
     ? {}
     : { bounds: { from: tap - TAPPED_LATE / FRAME, to: tap + TAPPED_EARLY / FRAME } };
 
+/** How far it has come when lines of a song are looked for where nothing is written. */
+const BEFORE_AGAIN = 0.85;
 /** How far it has come when lines were woven as they are written; two more looks may follow. */
 const FIRST_LOOK = 0.6;
 
