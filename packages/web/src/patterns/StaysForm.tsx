@@ -139,6 +139,22 @@ const OnChoice = ({ stay, change }: StayProps) => (
   />
 );
 
+const InFrames = ({
+  label,
+  min,
+  usual,
+  stay,
+  change,
+}: StayProps & { readonly label: string; readonly min: number; readonly usual: number }) => (
+  <Figure
+    label={label}
+    suffix="frames"
+    min={min}
+    value={stay.period?.in === 'frames' ? stay.period.count : usual}
+    set={(count) => change({ period: framesLong(Math.round(count)) })}
+  />
+);
+
 const StretchFields = ({ stay, change }: StayProps) => (
   <div className={classes.two}>
     <Choice
@@ -151,13 +167,7 @@ const StretchFields = ({ stay, change }: StayProps) => (
       value={stay.moves ?? STRETCH.moves}
       set={(moves) => change({ moves: moves as NonNullable<Stay['moves']> })}
     />
-    <Figure
-      label="Springs back in"
-      suffix="frames"
-      min={0}
-      value={stay.period?.in === 'frames' ? stay.period.count : STRETCH.period.count}
-      set={(count) => change({ period: framesLong(Math.round(count)) })}
-    />
+    <InFrames label="Springs back in" min={0} usual={STRETCH.period.count} {...{ stay, change }} />
   </div>
 );
 
@@ -177,13 +187,7 @@ const FlashFields = ({ stay, change }: StayProps) => (
       value={stay.over ?? FLASH.over}
       set={(over) => change({ over: over as NonNullable<Stay['over']> })}
     />
-    <Figure
-      label="Dies away in"
-      suffix="frames"
-      min={1}
-      value={stay.period?.in === 'frames' ? stay.period.count : FLASH.period.count}
-      set={(count) => change({ period: framesLong(Math.round(count)) })}
-    />
+    <InFrames label="Dies away in" min={1} usual={FLASH.period.count} {...{ stay, change }} />
     <Figure
       label="On one in"
       min={1}
