@@ -5,6 +5,7 @@ import { confidences } from './confidence.ts';
 import { framesIn, type Voice } from './fine.ts';
 import type { Token } from './lattice.ts';
 import { gapsBetween, lineIn, sungAgain, type Line } from './repeats.ts';
+import { softlyBegun } from './softVowels.ts';
 import { edgesOf, frameAt, soundsOf } from './wordEdges.ts';
 import type { Repeat, Woven } from './woven.ts';
 
@@ -15,6 +16,8 @@ interface Where {
   /** Of the phones. */
   readonly names: readonly string[];
   readonly within: Range | undefined;
+  /** Of a song, as `softlyBegun` has them. */
+  readonly levels: Uint8Array | undefined;
 }
 
 /** The words of a script that can be said, by their places in it, and how. */
@@ -30,7 +33,7 @@ interface Planned {
  * @returns        in the order of the sound
  */
 export function heardAgain(
-  { aligner, voice, names, within }: Where,
+  { aligner, voice, names, within, levels }: Where,
   woven: readonly Woven[],
   lines: readonly number[],
   planned: () => Planned,
@@ -57,20 +60,23 @@ export function heardAgain(
     const first = tokenOf.get(own[0] ?? -1) ?? 0;
     return { first, last: first + own.length };
   });
-  return sungAgain(aligner, voice, tokens, all, gaps, onProgress).map(({ first, last, places }) => {
-    const sure = confidences(places, voice.song !== undefined);
-    const edges = edgesOf(voice, places);
-    const from = said[first] as number;
-    const to = (said[last - 1] as number) + 1;
-    return {
-      from,
-      to,
-      woven: Array.from({ length: to - from }, (_, at): Woven => {
-        const token = (tokenOf.get(from + at) ?? -1) - first;
-        const [start, end] = edges[token] ?? [null, null];
-        const sounds = soundsOf(voice, places[token], names);
-        return { start, end, confidence: sure[token] ?? 0, source: 'woven', sounds };
-      }),
-    };
-  });
+  return sungAgain(aligner, voice, tokens, all, gaps, onProgress).map(
+    ({ first, last, places: rough }) => {
+      const sure = confidences(rough, voice.song !== undefined);
+      const places = levels ? softlyBegun(rough, levels, names) : rough;
+      const edges = edgesOf(voice, places);
+      const from = said[first] as number;
+      const to = (said[last - 1] as number) + 1;
+      return {
+        from,
+        to,
+        woven: Array.from({ length: to - from }, (_, at): Woven => {
+          const token = (tokenOf.get(from + at) ?? -1) - first;
+          const [start, end] = edges[token] ?? [null, null];
+          const sounds = soundsOf(voice, places[token], names);
+          return { start, end, confidence: sure[token] ?? 0, source: 'woven', sounds };
+        }),
+      };
+    },
+  );
 }

@@ -283,7 +283,8 @@ export class Weaver {
   ): Repeat[] {
     const voice = this.#voice;
     if (!voice) throw new Error('There is no sound to weave on.');
-    const where = { aligner: this.#aligner, voice, names: this.#names, within };
+    const [aligner, names, levels] = [this.#aligner, this.#names, this.#levels];
+    const where = { aligner, voice, names, within, levels };
     return heardAgain(where, woven, lines, () => this.#plan(words, { within }), onProgress);
   }
 
