@@ -177,20 +177,19 @@ export interface Stay {
   /**
    * Grows: the ratio at its end. Drifts: ems over its stay. Breathes, pulses and swells: the share that it grows by.
    * Stretches: the share that it grows by at most, however long it is held. Sways: degrees to each side. Trembles: ems.
-   * Flashes: how opaque the colour is at first.
-   * Underlines: ems that the line is thick.
+   * Flashes: how opaque the colour is at first. Underlines: ems that the line is thick.
    */
   readonly amount?: number;
-  /**
-   * Of values: what has them, at which times, and how it goes from one to the next. Of what stretches: its width, its height
-   * or its scale.
-   */
+  /** Of values: what has them, at which times, and how it goes from one to the next. Of what stretches: what grows. */
   readonly moves?: (typeof VALUED)[number];
   readonly at?: readonly Valued[];
   readonly easing?: Easing;
   /** Of what drifts, and of the values of a place: the direction it goes to, in degrees: 0 to the right, 90 down. */
   readonly angle?: number;
-  /** Of what breathes, sways and trembles: how long once takes. Of a flash: in what time it dies away. Of what stretches: in what time it springs back. */
+  /**
+   * Of what breathes, sways and trembles: how long once takes. Of a flash: in what time it dies away. Of what stretches: in
+   * what time it springs back.
+   */
   readonly period?: Duration;
   /** Of what pulses and flashes: on what. */
   readonly on?: HeardTime;

@@ -5,7 +5,7 @@
  * coarse pass had put it from there. It is fitted on made-up narrations (`bench/narrations.py`, seeds 1 and 2) whose words
  * have known times: clean, in noise, over tones, 2 to 11 dB over noise and music, with scripts that differ, and with scripts
  * of another sound (`training/confidence.py`). It is the share of such words that lie within 100 ms. Singing has weights of
- * its own, fitted on made-up songs that are harder than most: the odds are twice those of their words.
+ * its own, fitted on made-up songs. Most songs are easier than those, so the odds that were fitted are doubled.
  */
 import type { Placed, Places } from './placed.ts';
 

@@ -190,7 +190,7 @@ function Chip({ cue, place, word, time, frame }: ChipProps) {
               {time.syllables ? 'Merge syllables' : 'Split into syllables'}
             </Button>
             <Button onClick={then(() => make(toggleHeld(openNow().programme, cue.id, place)))}>
-              {time.held ? 'Not held' : 'Mark as held'}
+              {heldFor(time) > 0 ? 'Not held' : 'Mark as held'}
             </Button>
             {time.syllables?.map((_, which) => (
               <Syllable

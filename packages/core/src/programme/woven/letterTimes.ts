@@ -36,7 +36,7 @@ const isVowel = (letter: string): boolean =>
  * @returns  the letter in UTF-16 units from the start of the word, and the shares of its time
  */
 export function heldLetters(word: Parted, text: string): (Hold & { readonly letter: number })[] {
-  const letters = Array.from(text, (_, letter) => letter);
+  const letters = Array.from({ length: text.length }, (_, letter) => letter);
   const vowels = letters.filter((letter) => isVowel(text.charAt(letter)));
   const edges = syllableEdges(word, text);
   let free = -1;

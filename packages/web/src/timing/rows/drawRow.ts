@@ -167,6 +167,9 @@ function drawLane(
   context.globalAlpha = 1;
 }
 
+/** How opaque a held note is, in the dye of the words: to be seen by night, and not to outshine them. */
+const HELD_ALPHA = 0.5;
+
 /** The words under the waveform, in two lines, never over each other: also where cues overlap. */
 function drawWords(
   context: CanvasRenderingContext2D,
@@ -195,10 +198,13 @@ function drawWords(
     context.setLineDash([]);
     const atShare = (share: number) => x((word.start + share * (word.end - word.start)) as Ticks);
     // A note that is held: the thread is thicker.
+    const whole = context.globalAlpha;
+    context.globalAlpha = whole * HELD_ALPHA;
     for (const { from, to } of word.held ?? []) {
-      context.fillStyle = doubtful ? dyes.madder : dyes.thread;
+      context.fillStyle = doubtful ? dyes.madder : dyes.slate;
       context.fillRect(atShare(from), base + 3, atShare(to) - atShare(from), 3);
     }
+    context.globalAlpha = whole;
     for (const { share } of word.syllables ?? []) {
       context.fillStyle = dyes.slate;
       context.fillRect(atShare(share), base + 2, 1, 5);

@@ -25,7 +25,7 @@ function blanksBefore(plain: string): boolean[] {
 /**
  * @param lines  what was pasted, without blank lines
  * @param plain  the same as plain text
- * @returns      undefined where it is sung as it is written
+ * @returns      undefined where it is sung as it is written, and where only names of parts are there
  */
 export function pastedLyrics(lines: readonly Line[], plain: string): PastedLyrics | undefined {
   if (lines.length < FEWEST) return undefined;
@@ -38,7 +38,7 @@ export function pastedLyrics(lines: readonly Line[], plain: string): PastedLyric
     })),
   );
   const changes = sungAs(sung);
-  if (changes === '') return undefined;
+  if (changes === '' || sung.blocks.length === 0) return undefined;
   return {
     lines: sung.blocks.map(({ text = '', spans }) => spans?.[0] ?? [{ text }]),
     changes,

@@ -134,7 +134,8 @@ export function weaveCues(
     const before = timesOf(cue.words, own);
     const times = woven.slice(at, (at += own.length));
     let last = ZERO;
-    let stands = -1;
+    /** Where the last tap stands at which nothing was heard. */
+    let tapped: Ticks | undefined;
     const found = timesOf(wordTimes(own, times), own);
     const words = found.flatMap((word, place): WordTime[] => {
       const had = before[place];
@@ -143,11 +144,11 @@ export function weaveCues(
         if (had?.source !== 'tapped' || had.start < last) return [];
         const next = found.slice(place + 1).find((other) => other && !isHardly(other, had))?.start;
         if (next !== undefined && next <= had.start) return [];
-        stands = had.start;
+        tapped = had.start;
         return [{ ...had, end: earlier(had.end, next ?? had.end) }];
       }
       // It was hardly heard, before a tap that stands.
-      if (word.start <= stands) return [];
+      if (tapped !== undefined && word.start <= tapped) return [];
       last = word.end;
       // Where it is hardly heard, it is the tap that says where it is.
       if (had?.source === 'tapped' && stateOf(word) === 'doubtful') {
