@@ -47,7 +47,18 @@ const card = (page: Page, name: string) =>
 /** Takes a kind of thing in hand with the mouse, and waits until it is. */
 const inHand = async (page: Page, name: string) => {
   const group = page.getByRole('radiogroup', { name: 'In hand' });
+  // Keys are for the rows as soon as the click is over: an arrow would choose what is beside it.
+  const keysAreForRows = page.evaluate(
+    () =>
+      new Promise((tell) =>
+        document.addEventListener('click', ({ target }) => {
+          if (target instanceof HTMLInputElement)
+            tell(document.activeElement?.hasAttribute('data-keys'));
+        }),
+      ),
+  );
   await group.getByText(name).click();
+  expect(await keysAreForRows).toBe(true);
   await expect(group.getByRole('radio', { name })).toBeChecked();
 };
 

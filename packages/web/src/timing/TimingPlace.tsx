@@ -1,6 +1,7 @@
 /** Timing: the sound in rows, the cues under it, and the picture beside it. */
 import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core';
 import { IconVolume, IconVolumeOff } from '@tabler/icons-react';
+import type { MouseEvent } from 'react';
 import { act, hold } from '../desk/actions.ts';
 import {
   currentCues,
@@ -25,11 +26,21 @@ import { SnapMenu } from './rows/SnapMenu.tsx';
 import { HANDS, NAMES, type Hand } from '@cadence/core/rows/things.ts';
 import { showWindow } from '../desk/windows.ts';
 
-/** After a choice above them by pointer the keys are for the rows again, not for the choice. */
-const toRows = (): void =>
-  void requestAnimationFrame(() =>
-    document.querySelector<HTMLElement>('[data-keys]')?.focus({ preventScroll: true }),
-  );
+/**
+ * After a choice above them by pointer the keys are for the rows again, not for the choice.
+ *
+ * At once: a key may come before the next frame. A label is clicked by pointer, and then clicks
+ * its input itself; by keyboard the input alone is clicked.
+ */
+const toRows = (() => {
+  let byPointer = false;
+  return ({ target }: MouseEvent): void => {
+    const isInput = target instanceof HTMLInputElement;
+    if (isInput && byPointer)
+      document.querySelector<HTMLElement>('[data-keys]')?.focus({ preventScroll: true });
+    byPointer = !isInput;
+  };
+})();
 
 /** What is put by hand on the picture is put for the cue alone. */
 const placing: HandsProps['change'] = ({ id }, part) => setStyle(openNow().programme, [id], part);
@@ -49,7 +60,7 @@ export default function TimingPlace() {
             data={ROW_SPANS.map(String)}
             value={String(secondsARow)}
             onChange={(value) => act.setRow(Number(value))}
-            onPointerUp={toRows}
+            onClick={toRows}
           />
           <SnapMenu />
           <Tooltip label="Sound while dragging (O)">
@@ -81,7 +92,7 @@ export default function TimingPlace() {
             data={HANDS.map((value) => ({ value, label: NAMES[value].many }))}
             value={hand}
             onChange={(value) => hold.setHand(value as Hand)}
-            onPointerUp={toRows}
+            onClick={toRows}
           />
           <span className="spring" />
           {hand === 'cues' ? <CueActions /> : <MarkActions />}
