@@ -10,11 +10,11 @@ import numpy as np
 rows = [json.loads(line) for line in open(sys.argv[1])]
 x = np.array([r['signs'] for r in rows]); y = np.array([r['right'] for r in rows], float); group = np.array([r['group'] for r in rows])
 weight = np.ones(len(y)); another = group == 'another'; weight[another] = .3 * (~another).sum() / max(1, another.sum()); weight *= len(y) / weight.sum()
-mean, spread = x.mean(0), x.std(0) + 1e-9; mean[-1], spread[-1] = 0, 1; z = (x - mean) / spread; w = np.zeros(x.shape[1])
+one = np.flatnonzero(x.std(0) == 0)[0]; rest = np.arange(x.shape[1]) != one; mean, spread = x.mean(0), x.std(0) + 1e-9; mean[one], spread[one] = 0, 1; z = (x - mean) / spread; w = np.zeros(x.shape[1])
 for _ in range(80):
-    p = 1 / (1 + np.exp(-np.clip(z @ w, -30, 30))); slope = z.T @ (weight * (p - y)) + 1e-4 * len(y) * np.r_[w[:-1], 0]
+    p = 1 / (1 + np.exp(-np.clip(z @ w, -30, 30))); slope = z.T @ (weight * (p - y)) + 1e-4 * len(y) * rest * w
     w -= np.linalg.solve((z * (weight * p * (1 - p))[:, None]).T @ z + 1e-4 * len(y) * np.eye(len(w)), slope)
-own = w / spread; own[-1] = w[-1] - (w[:-1] * mean[:-1] / spread[:-1]).sum()
+own = w / spread; own[one] = w[one] - (rest * w * mean / spread).sum()
 print([float(f'{v:.4g}') for v in own])
 p = 1 / (1 + np.exp(-np.clip(x @ own, -30, 30)))
 for g in sorted(set(group)):

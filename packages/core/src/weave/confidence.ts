@@ -45,10 +45,19 @@ function strangeAround(places: Places): number[] {
   });
 }
 
-/** What tells how sure each word is, in the order of {@link OF_SPEECH}; undefined where it has no place. */
+/** The logarithm of odds, of a chance that is never quite 0 nor 1. */
+const oddsOf = (chance: number): number => Math.log((chance + 0.003) / (1.003 - chance));
+
+/**
+ * What tells how sure each word is, in the order of {@link OF_SPEECH}; undefined where it has no place.
+ *
+ * @param roughly  the frame at which the coarse pass had each begin
+ * @param chances  how likely each is to begin where it does, of all the ways in which the words may lie
+ */
 export function signsOf(
   places: Places,
   roughly: readonly (number | undefined)[] = [],
+  chances?: readonly (number | undefined)[],
 ): (readonly number[] | undefined)[] {
   const around = fitAround(places);
   const aroundOwn = fitAround(places, ({ shortOwn }) => shortOwn);
@@ -68,6 +77,7 @@ export function signsOf(
       place.shortHeard,
       Math.log(1 + Math.abs(rough - place.from)),
       1,
+      ...(chances ? [oddsOf(chances[at] ?? 0)] : []),
     ];
   });
 }
@@ -79,11 +89,16 @@ const OF_SPEECH = [
 const OF_SINGING = [
   0.2065, -0.175, -0.2905, -1.405, 1.006, -0.2897, -0.4317, 3.365, -1.271, -0.6114, 4.316,
 ];
+/** The same where it is known how likely each word is to begin where it does; that is the last sign. */
+const OF_SINGING_IN_ALL = [
+  0.2787, -0.2081, -0.2559, -1.496, 0.9985, -0.1096, -0.481, -0.3019, -1.147, -0.3025, 3.39, 0.4646,
+];
 
 /** How sure a word is by its signs, from 0 to 1; 0 without any. */
 export function sureBy(signs: readonly number[] | undefined, singing: boolean): number {
   if (!signs) return 0;
-  const weights = singing ? OF_SINGING : OF_SPEECH;
+  const ofSinging = signs.length > OF_SINGING.length ? OF_SINGING_IN_ALL : OF_SINGING;
+  const weights = singing ? ofSinging : OF_SPEECH;
   const odds = signs.reduce((sum, sign, at) => sum + sign * (weights[at] as number), 0);
   return 1 / (1 + Math.exp(-odds));
 }

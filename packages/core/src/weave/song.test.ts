@@ -112,6 +112,38 @@ describe('a song that is heard', () => {
     expect(hearSong(spoken, model, given)).toBeUndefined();
   });
 
+  it('hears who speaks through music, and not who speaks over a steady noise', () => {
+    const on = (second: number) => second % 1 < 0.5;
+    const parts = (beside: (second: number) => number) => {
+      const samples = Float32Array.from({ length: 4 * RATE }, (_, at) => {
+        const second = at / RATE;
+        const voice = on(second) ? 0.3 * Math.sin(2 * Math.PI * 440 * second) : 0;
+        // A saw: it has all harmonics.
+        return voice + 0.1 * (2 * ((beside(second) * second) % 1) - 1);
+      });
+      return song(samples);
+    };
+    const [scored, steady] = [
+      parts((second) => 110 * 1.5 ** (Math.floor(10 * second) % 4)),
+      parts(() => 110),
+    ];
+    /** A network that hears B where the band of the voice is loud, and nobody elsewhere. */
+    const frame = songInputs(scored.song).subarray(10 * SONG_INPUTS, 10 * SONG_INPUTS + SONG_BANDS);
+    const band = frame.indexOf(Math.max(...frame));
+    const one = (at: number) => String.fromCharCode(0x17f + at);
+    const coded = Array.from({ length: SONG_INPUTS }, (_, at) => one(at === band ? 127 : 0));
+    const speaking: SongWeights = {
+      ...weights,
+      coded: [...coded, one(127), one(0), one(-127), ...Array<string>(FILTERS).fill(one(0))].join(
+        '',
+      ),
+      steps: [1 / 127, ...Array<number>(outputs).fill(4 / 127)],
+      offsets: [0, 0, -9, 3, ...Array<number>(FILTERS).fill(0)],
+    };
+    expect(hearSong(speaking, model, scored)).toBeDefined();
+    expect(hearSong(speaking, model, steady)).toBeUndefined();
+  });
+
   it('takes off each band of singing what is not the voice', () => {
     const at = 30 * FILTERS + 5;
     const less = (given.levels[at] as number) - (found.bands.levels[at] as number);

@@ -7,7 +7,7 @@ import { logistic, Network, type Weights } from '../listen/signal/network.ts';
 import type { AcousticModel } from './acousticModel.ts';
 import { FILTERS, type Bands } from './cepstra.ts';
 import { sharedFloats } from './shared.ts';
-import { FRAMES_A_STEP, songInputs, stepOf, type SongLevels } from './songBands.ts';
+import { FRAMES_A_STEP, SONG_BANDS, songInputs, stepOf, type SongLevels } from './songBands.ts';
 import { VOWELS } from './vowels.ts';
 
 /** What was learned. */
@@ -38,6 +38,16 @@ const OTHER_VOWEL = 0.5;
 export const TRUST = { coarse: 0.1, fine: 0.3 };
 /** From what share of held vowels on somebody sings: who speaks holds next to none. */
 const SINGING = 0.1;
+/**
+ * Who speaks is heard through music where the voice has less than this share of the bands, and where bands change by more
+ * than this within a tenth of a second while nobody speaks. The noise of a room is steadier.
+ */
+const THROUGH = { share: 0.6, change: 0.44 };
+/** A tenth of a second, in steps, and in how many of them nobody has to speak for music to be told from noise. */
+const TENTH = 5;
+const ENOUGH = 50;
+/** It is sure that nobody speaks in a step where this is less likely. */
+const UNSUNG = 0.2;
 
 /** What the network heard of a sound. */
 export interface HeardSong {
@@ -55,7 +65,7 @@ export const singsAt = ({ sung }: HeardSong, frame: number): boolean =>
 
 /** Steps that the network takes at once. */
 const BLOCK = 500;
-/** Of a longer sound, so many stretches of so many steps tell whether somebody sings: half a minute each. */
+/** Of a longer sound, so many stretches of so many steps tell whether it is a song: half a minute each. */
 const PROBES = 8;
 const PROBE = 1500;
 
@@ -139,33 +149,55 @@ function opinions(
   take(network.end());
 }
 
-/** Whether somebody sings, by some stretches of a sound. */
-function isSinging(weights: SongWeights, inputs: Float32Array): boolean {
+/** A mean of what is added to it. */
+class Mean {
+  #sum = 0;
+  count = 0;
+  add(value: number): void {
+    this.#sum += value;
+    this.count++;
+  }
+  get value(): number {
+    return this.count > 0 ? this.#sum / this.count : 0;
+  }
+}
+
+/** Whether somebody sings, or speaks through music, by some stretches of a sound. */
+function isSong(weights: SongWeights, inputs: Float32Array): boolean {
   const steps = inputs.length / weights.inputs;
   const isLong = steps > PROBES * PROBE;
   const starts = isLong
     ? Array.from({ length: PROBES }, (_, at) => Math.floor((at * (steps - PROBE)) / (PROBES - 1)))
     : [0];
   const length = isLong ? PROBE : steps;
-  let [all, held] = [0, 0];
-  for (const start of starts)
+  const [held, share, change] = [new Mean(), new Mean(), new Mean()];
+  for (const start of starts) {
+    let step = start;
     opinions(
       weights,
       inputs.subarray(start * weights.inputs, (start + length) * weights.inputs),
-      ({ sung, news }) => {
-        if (sung <= 0.5) return;
-        all++;
-        if (news < 1) held++;
+      ({ sung, news, shares }) => {
+        if (sung > 0.5) {
+          held.add(Number(news < 1));
+          for (const sum of shares) share.add(logistic(sum));
+        } else if (sung < UNSUNG && step >= start + TENTH) {
+          const [now, before] = [step * weights.inputs, (step - TENTH) * weights.inputs];
+          for (let band = 0; band < SONG_BANDS; band++)
+            change.add(Math.abs((inputs[now + band] ?? 0) - (inputs[before + band] ?? 0)));
+        }
+        step++;
       },
     );
-  return held > SINGING * all;
+  }
+  const isMusic = change.count >= ENOUGH * SONG_BANDS && change.value > THROUGH.change;
+  return held.value > SINGING || (isMusic && share.count > 0 && share.value < THROUGH.share);
 }
 
 /**
  * Listens to a song.
  *
- * @returns  what was heard, and the bands with the voice brought forward; undefined where nobody sings: who speaks is heard
- *           by the acoustic model alone, which was taught on speech
+ * @returns  what was heard, and the bands with the voice brought forward; undefined where somebody speaks without music:
+ *           the acoustic model hears that alone, which was taught on speech
  */
 export function hearSong(
   weights: SongWeights,
@@ -174,7 +206,7 @@ export function hearSong(
   onProgress: (share: number) => void = () => undefined,
 ): { readonly song: HeardSong; readonly bands: Bands } | undefined {
   const inputs = songInputs(bands.song);
-  if (!isSinging(weights, inputs)) return undefined;
+  if (!isSong(weights, inputs)) return undefined;
   const steps = inputs.length / weights.inputs;
   const phones = model.phones.length;
   const place = new Map(weights.phones.map((name, at) => [name, at]));

@@ -15,6 +15,7 @@ import { signsOf, sureBy, withoutChance } from './confidence.ts';
 import type { Stretch, Voice } from './fine.ts';
 import type { Language } from './languages/language.ts';
 import type { Token } from './lattice.ts';
+import { likeliest } from './likeliest.ts';
 import { realigned } from './realign.ts';
 import { asSung } from './insertions.ts';
 import { sungOtherwise, whereSung } from './sungOtherwise.ts';
@@ -49,6 +50,8 @@ interface Plan {
   readonly fixed: ReadonlyMap<number, Pin>;
   /** The words that are said, by their places in the script, and how. */
   readonly said: readonly number[];
+  /** Whether a line begins with a token. */
+  readonly begins: (token: number) => boolean;
   readonly tokens: readonly Token[];
   /** What lies between pins, and the stretches that it is cut into. */
   readonly parts: readonly Stretch[];
@@ -230,23 +233,25 @@ export class Weaver {
     const learnt = this.#learnt;
     const woven = await this.#weaveOnce(words, {
       ...options,
-      lines: undefined,
       onProgress: (share) => onProgress(MOSTLY * share),
     });
     if (!waitsWithin(woven, lines)) return woven;
     // What was learnt just now was learnt from what lay wrong.
     if (this.#learnt !== learnt) this.#forget();
-    return this.#weaveOnce(words, {
-      ...options,
-      onProgress: (share) => onProgress(MOSTLY + (1 - MOSTLY) * share),
-    });
+    return this.#weaveOnce(
+      words,
+      { ...options, onProgress: (share) => onProgress(MOSTLY + (1 - MOSTLY) * share) },
+      true,
+    );
   }
 
+  /** @param inOneGo  whether waiting within a line is dear */
   async #weaveOnce(
     words: readonly string[],
     { helper, onProgress = ignore, ...what }: WeaveOptions,
+    inOneGo = false,
   ): Promise<Woven[]> {
-    const plan = this.#plan(words, what);
+    const plan = this.#plan(words, what, inOneGo);
     const { voice, tokens, stretches } = plan;
     const isShared = helper !== undefined && framesOf(stretches) >= WORTH;
     const theirs = isShared ? stretches.filter((_, at) => at % 2 === 1) : [];
@@ -290,18 +295,19 @@ export class Weaver {
 
   #plan(
     words: readonly string[],
-    { pins = [], taps = [], within, lines, onSigns }: WeaveOptions,
+    { pins = [], taps = [], within, lines = [], onSigns }: WeaveOptions,
+    inOneGo = false,
   ): Plan {
     const voice = this.#voice;
     if (!voice) throw new Error('There is no sound to weave on.');
     const fixed = new Map(pins.map((pin) => [pin.index, pin]));
-    const begins = lines && new Set(lines);
+    const firsts = new Set(lines);
     const tapped = new Map(taps.map(({ index, at }) => [index, frameAt(voice, at)]));
     const all = words.map((word, index) => {
       const tap = tapped.get(index);
       return {
         ...this.#token(word, fixed.has(index)),
-        follows: begins ? !begins.has(index) : false,
+        follows: inOneGo && !firsts.has(index),
         ...boundsOf(tap),
       };
     });
@@ -319,21 +325,26 @@ export class Weaver {
         this.#learnt = found.learnt;
       }
     }
-    return { voice, words, fixed, said, tokens, parts, stretches, roughly, onSigns };
+    const begins = (token: number) => firsts.has(said[token] ?? -1);
+    return { voice, words, fixed, said, begins, tokens, parts, stretches, roughly, onSigns };
   }
 
-  /** @param found  of each stretch, where its words lie */
-  #woven(plan: Plan, found: readonly Places[]): Woven[] {
+  /** @param inStretches  of each stretch, where its words lie */
+  #woven(plan: Plan, inStretches: readonly Places[]): Woven[] {
     const { voice, words, fixed, said, tokens, parts, stretches, roughly } = plan;
     const placed: (Placed | undefined)[] = tokens.map(() => undefined);
     stretches.forEach(({ first }, at) => {
-      found[at]?.forEach((place, token) => {
+      inStretches[at]?.forEach((place, token) => {
         placed[first + token] = place;
       });
     });
     const singing = voice.song !== undefined;
-    const all = realigned(this.#aligner, voice, tokens, parts, placed);
-    const signs = signsOf(all, roughly);
+    const found = realigned(this.#aligner, voice, tokens, parts, placed);
+    const settled = singing
+      ? likeliest(this.#aligner, voice, tokens, plan.begins, parts, found)
+      : { places: found, chances: undefined };
+    const all = settled.places;
+    const signs = signsOf(all, roughly, settled.chances);
     const sure = signs.map((own) => sureBy(own, singing));
     // A singer swallows words that are sung all the same.
     const kept = singing ? all : withoutChance(all, sure);
