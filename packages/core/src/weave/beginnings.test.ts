@@ -14,7 +14,13 @@ function heard(...phones: (readonly [phone: number, frames: number])[]): CoarseS
     ),
   );
   const scores = Float32Array.from(rows.flat());
-  return { count: rows.length, phones: COUNT, scores, free: new Float32Array(rows.length) };
+  return {
+    count: rows.length,
+    phones: COUNT,
+    isSong: true,
+    scores,
+    free: new Float32Array(rows.length),
+  };
 }
 
 const word = (phones: number[], to: number, more: Partial<ChainedWord> = {}): ChainedWord => ({

@@ -14,7 +14,13 @@ function song(...phones: (readonly [phone: number, frames: number])[]): Voice {
     Array.from({ length: frames }, () => NAMES.map((_, at) => (at === phone ? 0 : -8))),
   );
   const scores = Float32Array.from(rows.flat());
-  const coarse = { count: rows.length, phones: NAMES.length, scores, free: new Float32Array() };
+  const coarse = {
+    count: rows.length,
+    phones: NAMES.length,
+    isSong: true,
+    scores,
+    free: new Float32Array(),
+  };
   return { coarse } as unknown as Voice;
 }
 

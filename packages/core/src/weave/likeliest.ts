@@ -14,6 +14,11 @@ const ABOUT = 1;
 /** One that lies further from there is put there, in frames. */
 const MOVED = 3;
 
+/** Frames before and after words that are put elsewhere in which they may begin and end. */
+const BESIDE = 20;
+/** The last word of a part is over within so many frames. */
+const LONGEST = 200;
+
 /** Words in their places, and how likely each is to begin where it does. */
 export interface Settled {
   readonly places: Places;
@@ -95,16 +100,23 @@ function movedIn(
       bound.set(at, frame);
     }
     if (!isInTurn) continue;
+    const tight = {
+      start: from === part.first && Boolean(part.tight?.start),
+      end: to === part.last && Boolean(part.tight?.end),
+    };
+    const free = {
+      from: from > part.first ? (places[from - 1]?.to ?? part.from) : part.from,
+      to: to < part.last ? (places[to]?.from ?? part.to) : part.to,
+    };
+    // It is known when they begin: a long pause beside them need not be gone through.
+    const begun = Math.min(...bound.values());
+    const last = moved.has(to - 1) ? undefined : places[to - 1];
+    const over = last?.to ?? latest + LONGEST;
     runs.push({
       run: {
-        first: from,
-        last: to,
-        from: from > part.first ? (places[from - 1]?.to ?? part.from) : part.from,
-        to: to < part.last ? (places[to]?.from ?? part.to) : part.to,
-        tight: {
-          start: from === part.first && Boolean(part.tight?.start),
-          end: to === part.last && Boolean(part.tight?.end),
-        },
+        ...{ first: from, last: to, tight },
+        from: tight.start ? free.from : Math.max(free.from, begun - BESIDE),
+        to: tight.end ? free.to : Math.min(free.to, over + BESIDE),
       },
       to: bound,
     });
