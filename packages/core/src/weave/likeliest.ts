@@ -99,17 +99,16 @@ function movedIn(
       latest = frame;
       bound.set(at, frame);
     }
-    if (!isInTurn) continue;
     const tight = {
       start: from === part.first && Boolean(part.tight?.start),
       end: to === part.last && Boolean(part.tight?.end),
     };
-    const free = {
-      from: from > part.first ? (places[from - 1]?.to ?? part.from) : part.from,
-      to: to < part.last ? (places[to]?.from ?? part.to) : part.to,
-    };
-    // It is known when they begin: a long pause beside them need not be gone through.
+    const before = places.slice(part.first, from).findLast((place) => place !== undefined);
+    const after = places.slice(to, part.last).find((place) => place !== undefined);
+    const free = { from: before?.to ?? part.from, to: after?.from ?? part.to };
     const begun = Math.min(...bound.values());
+    if (!isInTurn || begun < free.from || latest >= free.to) continue;
+    // It is known when they begin: a long pause beside them need not be gone through.
     const last = moved.has(to - 1) ? undefined : places[to - 1];
     const over = last?.to ?? latest + LONGEST;
     runs.push({
