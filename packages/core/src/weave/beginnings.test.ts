@@ -17,7 +17,7 @@ function heard(...phones: (readonly [phone: number, frames: number])[]): CoarseS
   return {
     count: rows.length,
     phones: COUNT,
-    isSong: true,
+
     scores,
     free: new Float32Array(rows.length),
   };

@@ -8,7 +8,7 @@ import { latticeOf, type Token } from './lattice.ts';
 import type { Likelihoods } from './likelihoods.ts';
 import { observe } from './observations.ts';
 import { sharedFloats } from './shared.ts';
-import { BEAM_OF_SONGS, COARSE_COSTS, STRIDE, withinBeam } from './settings.ts';
+import { COARSE_COSTS, STRIDE, withinBeam } from './settings.ts';
 import { TRUST, type HeardSong } from './song.ts';
 import { stepOf } from './songBands.ts';
 
@@ -16,8 +16,6 @@ import { stepOf } from './songBands.ts';
 export interface CoarseScores {
   readonly count: number;
   readonly phones: number;
-  /** Whether they are of a song that a network heard. */
-  readonly isSong: boolean;
   /** By coarse frame and phone: of the state that fits best. */
   readonly scores: Float32Array;
   /** By coarse frame: of the best phone of speech. */
@@ -77,7 +75,7 @@ export function coarseScores(
     }
     onProgress((from + some) / count);
   }
-  return { count, phones, isSong: song !== undefined, scores, free };
+  return { count, phones, scores, free };
 }
 
 /** The scores of coarse frames that follow each other. */
@@ -91,7 +89,6 @@ export function joinedScores(before: CoarseScores, after: CoarseScores): CoarseS
   return {
     count: before.count + after.count,
     phones: before.phones,
-    isSong: before.isSong,
     scores: join(before.scores, after.scores),
     free: join(before.free, after.free),
   };
@@ -113,25 +110,23 @@ export function coarsePath(
   });
   const { phones, scores, free } = coarse;
   const found = new Float32Array(lattice.senones.length);
-  const path = withinBeam(
-    (beam) =>
-      bestPath(
-        lattice,
-        {
-          count: to - from,
-          scores: (frame, senones, count) => {
-            for (let at = 0; at < count; at++)
-              found[at] = scores[
-                (from + frame) * phones + (model.baseOf[senones[at] as number] as number)
-              ] as number;
-            return found;
-          },
-          filler: (frame) => (free[from + frame] as number) - COARSE_COSTS.worse,
-          soundFrame: (frame) => (from + frame) * STRIDE,
+  const path = withinBeam((beam) =>
+    bestPath(
+      lattice,
+      {
+        count: to - from,
+        scores: (frame, senones, count) => {
+          for (let at = 0; at < count; at++)
+            found[at] = scores[
+              (from + frame) * phones + (model.baseOf[senones[at] as number] as number)
+            ] as number;
+          return found;
         },
-        beam,
-      ),
-    coarse.isSong ? BEAM_OF_SONGS : undefined,
+        filler: (frame) => (free[from + frame] as number) - COARSE_COSTS.worse,
+        soundFrame: (frame) => (from + frame) * STRIDE,
+      },
+      beam,
+    ),
   );
   return (
     path && {

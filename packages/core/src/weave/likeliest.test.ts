@@ -17,7 +17,7 @@ function song(...phones: (readonly [phone: number, frames: number])[]): Voice {
   const coarse = {
     count: rows.length,
     phones: NAMES.length,
-    isSong: true,
+
     scores,
     free: new Float32Array(),
   };

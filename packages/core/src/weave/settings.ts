@@ -24,18 +24,12 @@ export const FINE_COSTS: Costs & { readonly worse: number } = {
 };
 /** Of a word of the script that is not said. */
 export const LEFT_OUT = -60;
-/** How far below the best path others are followed; further where none reaches the end. */
-const BEAM = 200;
-/** The same in the coarse pass over a song, where the acoustic model counts for little. */
-export const BEAM_OF_SONGS = 60;
-const WIDER = [400, 800, 1600, 3200, Infinity];
+/** How far below the best path others are followed; the next where none reaches the end. */
+const BEAMS = [200, 400, 800, 1600, 3200, Infinity];
 
 /** What comes out with the narrowest beam that gives anything. */
-export function withinBeam<T>(
-  of: (beam: number) => T | undefined,
-  narrowest = BEAM,
-): T | undefined {
-  for (const beam of [narrowest, ...WIDER]) {
+export function withinBeam<T>(of: (beam: number) => T | undefined): T | undefined {
+  for (const beam of BEAMS) {
     const found = of(beam);
     if (found !== undefined) return found;
   }
