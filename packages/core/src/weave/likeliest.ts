@@ -19,6 +19,9 @@ const BESIDE = 20;
 /** The last word of a part is over within so many frames. */
 const LONGEST = 200;
 
+/** A word goes further than this, in frames, only where it is likelier to begin than anywhere else. */
+const FAR = 30;
+const CLEARLY = 0.5;
 /** Words in their places, and how likely each is to begin where it does. */
 export interface Settled {
   readonly places: Places;
@@ -73,11 +76,9 @@ function movedIn(
   [...beginnings].forEach(([token, own], at) => {
     const place = places[token] as Placed;
     const frame = likeliest[at] as number;
-    if (
-      Math.abs(frame - place.from) > MOVED &&
-      chanceAbout(own, coarse(frame)) > chanceAbout(own, coarse(place.from))
-    )
-      moved.set(token, Math.round(frame));
+    const off = Math.abs(frame - place.from);
+    const gain = chanceAbout(own, coarse(frame)) - chanceAbout(own, coarse(place.from));
+    if (off > MOVED && gain > (off > FAR ? CLEARLY : 0)) moved.set(token, Math.round(frame));
   });
   const runs: { run: Stretch; to: Map<number, number> }[] = [];
   let token = part.first;
