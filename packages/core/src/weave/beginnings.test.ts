@@ -40,6 +40,13 @@ const [ONE, TWO] = [
   [3, 4],
 ];
 
+const ONCE = [
+  [1, 8],
+  [2, 5],
+] as const;
+/** The first of them, twice. */
+const heardTwice = () => heard([SILENCE, 20], ...ONCE, [SILENCE, 40], ...ONCE, [SILENCE, 20]);
+
 describe('when words are likely to begin', () => {
   it('finds words that are clearly heard, and says that they are', () => {
     const sound = heard(
@@ -65,15 +72,7 @@ describe('when words are likely to begin', () => {
   });
 
   it('is as unsure as the sound is: a word that is heard twice may be either', () => {
-    const sound = heard(
-      [SILENCE, 20],
-      [1, 8],
-      [2, 5],
-      [SILENCE, 40],
-      [1, 8],
-      [2, 5],
-      [SILENCE, 20],
-    );
+    const sound = heardTwice();
     const [only] = of(sound, [word(ONE, sound.count, { isFirst: true })]);
     const [early, late] = [20, 73].map((frame) => only && chanceAbout(only, frame));
     expect(early).toBeGreaterThan(0.4);
@@ -81,15 +80,7 @@ describe('when words are likely to begin', () => {
   });
 
   it('looks for a word in its own frames only, and hardly outside its bounds', () => {
-    const sound = heard(
-      [SILENCE, 20],
-      [1, 8],
-      [2, 5],
-      [SILENCE, 40],
-      [1, 8],
-      [2, 5],
-      [SILENCE, 20],
-    );
+    const sound = heardTwice();
     const [late] = of(sound, [word(ONE, sound.count, { from: 50 })]);
     expect(late?.from).toBe(50);
     expect(late && chanceAbout(late, 73)).toBeGreaterThan(0.9);
