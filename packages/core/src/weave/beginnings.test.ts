@@ -1,5 +1,6 @@
-import { beginningsOf, chanceAbout, inTurn, type ChainedWord } from './beginnings.ts';
+import { beginningsOf, type ChainedWord } from './beginnings.ts';
 import type { CoarseScores } from './coarsePass.ts';
+import { chanceAbout, inTurn } from './inTurn.ts';
 import { STRIDE } from './settings.ts';
 
 const SILENCE = 0;

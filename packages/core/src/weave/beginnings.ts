@@ -1,10 +1,9 @@
 /**
- * How likely each word is to begin at each instant, all the ways together in which the words may lie: the
- * forward–backward algorithm (Baum et al., 1970) over the coarse scores. A path tells the one likeliest way; this tells
- * whether there are others that are nearly as likely, and where a word is in most of them.
+ * How likely each word is to begin at each instant, over all ways in which the words may lie: the forward–backward
+ * algorithm (Baum et al., 1970) on the coarse scores. A path is the one likeliest way. This tells whether others are
+ * nearly as likely, and where a word begins in most of them.
  */
 import type { CoarseScores } from './coarsePass.ts';
-import { STRIDE } from './settings.ts';
 
 /** A word in its turn. */
 export interface ChainedWord {
@@ -64,17 +63,20 @@ interface Chain {
 function chainOf(words: readonly ChainedWord[], { silence, isVowel }: Phones): Chain {
   const phone: number[] = [];
   const stays: number[] = [];
-  const [gap, first, pause, strange]: number[][] = [[], [], [], []] as number[][];
+  const gap: number[] = [];
+  const first: number[] = [];
+  const pause: number[] = [];
+  const strange: number[] = [];
   const addGap = (isFirst: boolean) => {
-    gap?.push(phone.length);
+    gap.push(phone.length);
     phone.push(silence, -1);
     stays.push(STAYS.silence, STAYS.strange);
-    pause?.push(isFirst ? PAUSE.between : PAUSE.within);
-    strange?.push(isFirst ? STRANGE : 0);
+    pause.push(isFirst ? PAUSE.between : PAUSE.within);
+    strange.push(isFirst ? STRANGE : 0);
   };
   for (const word of words) {
     addGap(word.isFirst);
-    first?.push(phone.length);
+    first.push(phone.length);
     for (const own of word.phones) {
       phone.push(own);
       stays.push(isVowel[own] ? STAYS.vowel : STAYS.consonant);
@@ -84,10 +86,10 @@ function chainOf(words: readonly ChainedWord[], { silence, isVowel }: Phones): C
   return {
     phone: Int16Array.from(phone),
     stays: Float64Array.from(stays),
-    gap: Int32Array.from(gap ?? []),
-    first: Int32Array.from(first ?? []),
-    pause: Float64Array.from(pause ?? []),
-    strange: Float64Array.from(strange ?? []),
+    gap: Int32Array.from(gap),
+    first: Int32Array.from(first),
+    pause: Float64Array.from(pause),
+    strange: Float64Array.from(strange),
   };
 }
 
@@ -378,71 +380,3 @@ export function beginningsOf(
   }
   return found;
 }
-
-/** How near two instants are that count as one, in coarse frames: about a tenth of a second. */
-const NEAR = 3;
-
-/** How likely a word is to begin about a coarse frame. */
-export const chanceAbout = ({ from, chances }: Beginnings, frame: number): number =>
-  chances
-    .subarray(Math.max(0, frame - NEAR - from), Math.max(0, frame + NEAR + 1 - from))
-    .reduce((sum, chance) => sum + chance, 0);
-
-/** Of each coarse frame how likely a word is to begin about it. */
-function smoothed({ chances }: Beginnings): Float64Array {
-  const sums = new Float64Array(chances.length);
-  let sum = 0;
-  for (let at = -NEAR; at < chances.length; at++) {
-    sum += chances[at + NEAR] ?? 0;
-    if (at >= 0) sums[at] = sum;
-    sum -= chances[at - NEAR] ?? 0;
-  }
-  return sums;
-}
-
-/**
- * When words most likely begin, in frames, each after the one before: where the most of them are to be expected about
- * right (the decision of least expected loss).
- */
-export function inTurn(all: readonly Beginnings[]): number[] {
-  /** Of each word and frame, the best frame up to there. */
-  const best: Int32Array[] = [];
-  let before: { from: number; totals: Float64Array } | undefined;
-  for (const own of all) {
-    const totals = smoothed(own);
-    const chosen = new Int32Array(totals.length);
-    let [most, at] = [-Infinity, 0];
-    totals.forEach((chance, place) => {
-      const frame = own.from + place - 1;
-      const led = before
-        ? (before.totals[Math.min(before.totals.length - 1, frame - before.from)] ?? -Infinity)
-        : 0;
-      const total = chance + led;
-      if (total > most) [most, at] = [total, place];
-      totals[place] = most;
-      chosen[place] = at;
-    });
-    best.push(chosen);
-    before = { from: own.from, totals };
-  }
-  const frames: number[] = [];
-  let latest = Infinity;
-  for (let word = all.length - 1; word >= 0; word--) {
-    const { from, chances } = all[word] as Beginnings;
-    const at = (best[word] as Int32Array)[Math.min(chances.length - 1, latest - from)] ?? 0;
-    latest = from + at - 1;
-    let [sum, whole] = [0, 0];
-    for (
-      let near = Math.max(0, at - NEAR);
-      near <= Math.min(chances.length - 1, at + NEAR);
-      near++
-    ) {
-      sum += near * (chances[near] as number);
-      whole += chances[near] as number;
-    }
-    frames[word] = STRIDE * (from + (whole > 0 ? sum / whole : at)) - HALF;
-  }
-  return frames;
-}
-/** A coarse frame takes over from the one before between the two. */
-const HALF = (STRIDE - 1) / 2;

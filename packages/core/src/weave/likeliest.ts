@@ -1,7 +1,8 @@
-/** Words that lie where few of all the ways to lie have them are put where most have them. */
+/** Moves words of a song to where they begin in most of the ways in which all of them may lie. */
 import type { Aligner } from './aligner.ts';
-import { beginningsOf, chanceAbout, inTurn, type Beginnings } from './beginnings.ts';
+import { beginningsOf, type Beginnings } from './beginnings.ts';
 import type { Stretch, Voice } from './fine.ts';
+import { chanceAbout, inTurn } from './inTurn.ts';
 import type { Token } from './lattice.ts';
 import type { Placed, Places } from './placed.ts';
 import { STRIDE } from './settings.ts';
@@ -9,25 +10,25 @@ import { VOWELS } from './vowels.ts';
 
 /** How far from where a word was found it is looked for, in coarse frames: twenty seconds. */
 const REACH = Math.round(2000 / STRIDE);
-/** A word begins within so many frames of where most have it. */
+/** A word that is moved begins within so many frames of where it is moved to. */
 const ABOUT = 1;
-/** One that lies further from there is put there, in frames. */
+/** A word is moved if it lies further than this from there, in frames. */
 const MOVED = 3;
-
-/** Frames before and after words that are put elsewhere in which they may begin and end. */
+/** So many frames before and after words that are moved are looked at, too. */
 const BESIDE = 20;
 /** The last word of a part is over within so many frames. */
 const LONGEST = 200;
-
-/** A word goes further than this, in frames, only where it is likelier to begin than anywhere else. */
+/** A word is moved further than this, in frames, only to where it begins in so large a share of the ways. */
 const FAR = 30;
 const CLEARLY = 0.5;
+
 /** Words in their places, and how likely each is to begin where it does. */
 export interface Settled {
   readonly places: Places;
   readonly chances: readonly (number | undefined)[];
 }
 
+/** The coarse frame that takes over at a frame. */
 const coarse = (frame: number): number => Math.round((frame + 1) / STRIDE);
 
 /** How likely the words of a part are to begin at each instant, by their tokens. */
